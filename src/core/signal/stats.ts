@@ -1,0 +1,68 @@
+/** The p-quantile (0..1) of `values` by linear interpolation; NaN when empty. Leaves the input as it is. */
+export function quantile(values: ArrayLike<number>, p: number): number {
+  const sorted = Float64Array.from(values).sort();
+  if (sorted.length === 0) return NaN;
+  const at = p * (sorted.length - 1);
+  const lo = Math.floor(at);
+  const hi = Math.ceil(at);
+  return sorted[lo] + (at - lo) * (sorted[hi] - sorted[lo]);
+}
+
+export const median = (values: ArrayLike<number>): number => quantile(values, 0.5);
+
+/** Median absolute deviation, scaled to a standard deviation for normal data. */
+export function robustSpread(values: ArrayLike<number>): number {
+  const m = median(values);
+  return 1.4826 * median(Array.from(values, (v) => Math.abs(v - m)));
+}
+
+/** Weighted median; NaN when the weights sum to zero. */
+export function weightedMedian(values: readonly number[], weights: readonly number[]): number {
+  const order = values.map((_, i) => i).sort((a, b) => values[a] - values[b]);
+  const total = weights.reduce((a, b) => a + b, 0);
+  let run = 0;
+  for (let o = 0; o < order.length; o++) {
+    const i = order[o];
+    run += weights[i];
+    if (run > total / 2) return values[i];
+    if (run === total / 2 && o + 1 < order.length) return (values[i] + values[order[o + 1]]) / 2;
+  }
+  return NaN;
+}
+
+/** Least-squares line through points: slope and intercept; slope 0 when x does not vary. */
+export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): { slope: number; intercept: number } {
+  const n = x.length;
+  let sx = 0;
+  let sy = 0;
+  for (let i = 0; i < n; i++) {
+    sx += x[i];
+    sy += y[i];
+  }
+  const mx = sx / n;
+  const my = sy / n;
+  let sxx = 0;
+  let sxy = 0;
+  for (let i = 0; i < n; i++) {
+    sxx += (x[i] - mx) ** 2;
+    sxy += (x[i] - mx) * (y[i] - my);
+  }
+  const slope = sxx > 1e-12 ? sxy / sxx : 0;
+  return { slope, intercept: my - slope * mx };
+}
+
+/** Seeded uniform generator on [0, 1) (mulberry32): same seed, same sequence, on every machine. */
+export function seededRandom(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** Normal deviates (mean 0, sd 1) from a uniform generator (Box-Muller). */
+export function gaussian(random: () => number): () => number {
+  return () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+}

@@ -1,0 +1,81 @@
+import { createResampler } from '../signal/resample';
+import { createCandidates, createFrameAnalyser, createHarmonicReader, FRAME_REACH } from './frame';
+import { createPath } from './path';
+import { createHighPass } from './track';
+import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S } from './types';
+
+/** One live frame: seconds since the first sample, hertz (0 unvoiced), level dB. */
+export interface LiveFrame {
+  timeS: number;
+  hz: number;
+  levelDb: number;
+}
+
+/** Frames the live path waits before it decides. With half a window (32 ms) and the filters (6 ms) the delay is 48 ms. */
+const LAG = 2;
+const HALF_REACH = FRAME_REACH / 2;
+
+/** A stretch of a stream that remembers where it stands: `at` turns a sample's place in the stream into an index. */
+function createTail() {
+  let data = new Float32Array(0);
+  let origin = 0;
+  return {
+    append(block: Float32Array) {
+      const joined = new Float32Array(data.length + block.length);
+      joined.set(data);
+      joined.set(block, data.length);
+      data = joined;
+    },
+    dropBefore(place: number) {
+      const count = Math.max(0, place - origin);
+      data = data.slice(count);
+      origin += count;
+    },
+    data: () => data,
+    at: (place: number) => place - origin,
+    end: () => origin + data.length,
+  };
+}
+
+/** The tracker for a live view: push blocks at `sampleRate`, get frames with a bounded delay. Shares its parts with `trackVoice`. */
+export function createLiveTracker(sampleRate: number): { push(block: Float32Array): LiveFrame[] } {
+  const toFull = createResampler(sampleRate, ANALYSIS_RATE);
+  const toHalf = createResampler(ANALYSIS_RATE, ANALYSIS_RATE / 2);
+  const filter = createHighPass();
+  const analyser = createFrameAnalyser();
+  const read = createHarmonicReader();
+  const candidates = createCandidates();
+  const path = createPath(LAG + 2);
+  const harmonics = new Float32Array(HARMONICS);
+  const levels: number[] = [];
+  const full = createTail();
+  const half = createTail();
+  let frame = 0;
+  let floorDb = -70;
+
+  return {
+    push(block) {
+      const fresh = filter(toFull.push(block));
+      full.append(fresh);
+      half.append(toHalf.push(fresh));
+      const out: LiveFrame[] = [];
+      while (frame * HOP + FRAME_REACH <= full.end() && (frame * HOP) / 2 + HALF_REACH <= half.end()) {
+        analyser.candidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates);
+        // The floor falls at once and climbs slowly, so it settles on the room between phrases.
+        floorDb = candidates.levelDb < floorDb ? candidates.levelDb : Math.min(-40, floorDb + 0.01);
+        path.push(candidates, Math.max(-65, floorDb + 6));
+        levels.push(candidates.levelDb);
+        if (levels.length > LAG) {
+          const at = frame - LAG;
+          const choice = path.decide(LAG);
+          const hz = choice.hz > 0 ? read(full.data(), full.at(at * HOP), choice.hz, harmonics, 0) : 0;
+          out.push({ timeS: at * HOP_S, hz, levelDb: levels.shift()! });
+        }
+        frame++;
+      }
+      full.dropBefore((frame - LAG) * HOP - FRAME_REACH);
+      half.dropBefore((frame * HOP) / 2 - HALF_REACH);
+      return out;
+    },
+  };
+}

@@ -1,0 +1,116 @@
+import { resample } from '../signal/resample';
+import { quantile } from '../signal/stats';
+import { createCandidates, createFrameAnalyser, createHarmonicReader } from './frame';
+import { createPath } from './path';
+import { ANALYSIS_RATE, HARMONICS, HOP, Pcm, VoiceTrack } from './types';
+
+/** Voiced runs shorter than this many frames (30 ms) are taken for chance. */
+const MIN_RUN = 6;
+const MIN_SECONDS = 0.02;
+
+/**
+ * Track a voice: pitch, clarity, level and harmonics every 5 ms.
+ * @throws RangeError when there are no samples or the rate is outside 8 to 192 kHz.
+ */
+export function trackVoice(pcm: Pcm): VoiceTrack {
+  if (pcm.sampleRate < 8000 || pcm.sampleRate > 192000)
+    throw new RangeError(`The sample rate is ${pcm.sampleRate} Hz: record at 8000 to 192000 Hz.`);
+  if (pcm.samples.length < MIN_SECONDS * pcm.sampleRate) throw new RangeError('The recording holds no sound: it is shorter than 20 ms.');
+  const clippedShare = shareClipped(pcm.samples);
+  const samples = highPass(resample(pcm.samples, pcm.sampleRate, ANALYSIS_RATE));
+  const frames = Math.floor((samples.length - 1) / HOP) + 1;
+  const f0 = new Float32Array(frames);
+  const clarity = new Float32Array(frames);
+  const levelDb = new Float32Array(frames);
+
+  const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
+  const analyser = createFrameAnalyser();
+  const candidates = createCandidates();
+  // Levels first: the gate needs the whole take's floor.
+  shortLevels(samples, levelDb);
+  const floorDb = quantile(levelDb, 0.02);
+  const gateDb = Math.max(Math.min(floorDb + 6, quantile(levelDb, 0.9) - 25), quantile(levelDb, 0.98) - 60);
+  const path = createPath(frames);
+  for (let i = 0; i < frames; i++) {
+    analyser.candidates(samples, i * HOP, half, (i * HOP) / 2, candidates);
+    path.push(candidates, gateDb);
+  }
+  path.traceback(f0, clarity);
+  dropShortRuns(f0, clarity);
+
+  const harmonicsDb = new Float32Array(frames * HARMONICS).fill(-140);
+  const read = createHarmonicReader();
+  for (let i = 0; i < frames; i++) if (f0[i] > 0) f0[i] = read(samples, i * HOP, f0[i], harmonicsDb, i * HARMONICS);
+  return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
+}
+
+/** RMS level of each frame over 20 ms, dB re full scale. */
+function shortLevels(samples: Float32Array, out: Float32Array) {
+  const reach = 2 * HOP;
+  for (let i = 0; i < out.length; i++) {
+    const from = Math.max(0, i * HOP - reach);
+    const to = Math.min(samples.length, i * HOP + reach);
+    let sum = 0;
+    for (let s = from; s < to; s++) sum += samples[s] * samples[s];
+    out[i] = 10 * Math.log10(sum / Math.max(1, to - from) + 1e-10);
+  }
+}
+
+/** Share of samples in runs of three or more at the signal's own ceiling near full scale. */
+function shareClipped(samples: Float32Array): number {
+  let clipped = 0;
+  let run = 0;
+  for (let i = 0; i < samples.length; i++) {
+    const flat = Math.abs(samples[i]) > 0.985 && (run === 0 || Math.abs(samples[i] - samples[i - 1]) < 1e-3);
+    run = flat ? run + 1 : 0;
+    if (run === 3) clipped += 3;
+    else if (run > 3) clipped++;
+  }
+  return samples.length ? clipped / samples.length : 0;
+}
+
+/** Second-order Butterworth high-pass at 40 Hz: takes away DC and rumble (RBJ cookbook form). */
+export function createHighPass(): (block: Float32Array) => Float32Array {
+  const w = (2 * Math.PI * 40) / ANALYSIS_RATE;
+  const alpha = Math.sin(w) / Math.SQRT2;
+  const a0 = 1 + alpha;
+  const b0 = (1 + Math.cos(w)) / 2 / a0;
+  const b1 = -2 * b0;
+  const a1 = (-2 * Math.cos(w)) / a0;
+  const a2 = (1 - alpha) / a0;
+  let x1 = 0;
+  let x2 = 0;
+  let y1 = 0;
+  let y2 = 0;
+  return (block) => {
+    const out = new Float32Array(block.length);
+    for (let i = 0; i < block.length; i++) {
+      const x = block[i];
+      const y = b0 * x + b1 * x1 + b0 * x2 - a1 * y1 - a2 * y2;
+      x2 = x1;
+      x1 = x;
+      y2 = y1;
+      y1 = y;
+      out[i] = y;
+    }
+    return out;
+  };
+}
+
+const highPass = (samples: Float32Array) => createHighPass()(samples);
+
+function dropShortRuns(f0: Float32Array, clarity: Float32Array) {
+  for (let i = 0; i < f0.length; ) {
+    if (f0[i] === 0) {
+      i++;
+      continue;
+    }
+    let end = i;
+    while (end < f0.length && f0[end] > 0) end++;
+    if (end - i < MIN_RUN) {
+      f0.fill(0, i, end);
+      clarity.fill(0, i, end);
+    }
+    i = end;
+  }
+}
