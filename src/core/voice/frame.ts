@@ -4,6 +4,8 @@ import { ANALYSIS_RATE, HARMONICS, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './type
 /** Samples a frame needs around its centre. */
 export const FRAME_REACH = 512;
 export const MAX_CANDIDATES = 14;
+/** Power of a harmonic over the valleys beside it (9 dB) for it to count. */
+const STANDS_OUT = 8;
 
 // The long window reads every other sample: 64 ms at 8 kHz resolves low and breathy tones at half the work.
 const LONG = 512;
@@ -245,13 +247,14 @@ export function createHarmonicReader() {
     const topBin = size / 2 - 2;
     for (let b = 0; b <= size / 2; b++) power[b] = re[b] * re[b] + im[b] * im[b] + 1e-18;
 
+    const spacing = hz / binHz;
     let sumF = 0;
     let sumW = 0;
     for (let k = 1; k <= HARMONICS; k++) {
-      const at = (k * hz) / binHz;
+      const at = k * spacing;
       out[offset + k - 1] = NO_HARMONIC_DB;
       if (at + 2 > topBin) continue;
-      const reach = Math.max(1, Math.min(0.35 * (hz / binHz), 0.03 * at + 1.5));
+      const reach = Math.max(1, Math.min(0.35 * spacing, 0.03 * at + 1.5));
       let peak = Math.round(at);
       const last = Math.min(topBin, Math.floor(at + reach));
       for (let b = Math.max(1, Math.ceil(at - reach)); b <= last; b++) if (power[b] > power[peak]) peak = b;
@@ -262,7 +265,10 @@ export function createHarmonicReader() {
       const isPeak = bend < -1e-9 && y >= a && y >= c;
       const shift = isPeak ? (0.5 * (a - c)) / bend : 0;
       const db = (10 / Math.LN10) * (y - 0.25 * (a - c) * shift) + 20 * Math.log10(gain);
-      out[offset + k - 1] = db;
+      // A harmonic that doesn't stand out of the valleys beside it is breath noise.
+      const below = power[Math.round(at - 0.5 * spacing)];
+      const above = power[Math.min(topBin, Math.round(at + 0.5 * spacing))];
+      if (isPeak && power[peak] > STANDS_OUT * 0.5 * (below + above)) out[offset + k - 1] = db;
       if (!isPeak || k > 8) continue;
       const fk = ((peak + shift) * binHz) / k;
       if (Math.abs(fk / hz - 1) > 0.035) continue;

@@ -13,7 +13,7 @@ export const HOP_S = HOP / ANALYSIS_RATE;
 export const MIN_F0 = 55;
 export const MAX_F0 = 2100;
 /** Harmonics kept per frame. */
-export const HARMONICS = 12;
+export const HARMONICS = 20;
 /** Level given to a harmonic above the band or under the noise. */
 export const NO_HARMONIC_DB = -140;
 

@@ -1,0 +1,2 @@
+/** Raised whenever the same recording could give another result. */
+export const ENGINE = 'wendel-1';

@@ -1,0 +1,54 @@
+import { ENGINE } from '../engine';
+import { median } from '../signal/stats';
+import { Range } from '../take/types';
+import { nameFindings, pooledNotes } from './findings';
+import { poolPassaggi } from './passaggi';
+import { Limit, TakeEvidence, VoiceMap } from './types';
+
+/** Held notes of two takes may differ by this much and still confirm one another. */
+const SAME_LIMIT_ST = 1;
+
+/** Pool a singer's takes and the coach's marks into the map of the voice. Unusable takes are left out. */
+export function mapVoice(all: TakeEvidence[]): VoiceMap {
+  const takes = all.filter((t) => t.findings.quality.usable);
+  const passaggi = poolPassaggi(takes);
+  const speaking = takes.map((t) => t.findings.speakingMidi).filter((m): m is number => m !== null);
+  return {
+    engine: ENGINE,
+    takes: takes.length,
+    extreme: extremes(takes),
+    usable: usableRange(takes),
+    passaggi,
+    findings: nameFindings(takes, passaggi),
+    speakingMidi: speaking.length ? median(speaking) : null,
+    levels: pooledNotes(takes.filter((t) => t.findings.task === 'siren')).map((n) => ({ midi: n.midi, db: n.db })),
+  };
+}
+
+function extremes(takes: TakeEvidence[]): VoiceMap['extreme'] {
+  const ranges = takes.filter((t) => t.findings.range && t.findings.task !== 'speech').map((t) => ({ takeId: t.takeId, range: t.findings.range! }));
+  if (ranges.length === 0) return null;
+  const pick = (midi: number, value: (r: Range) => number): Limit => ({ midi, takeIds: ranges.filter((r) => Math.abs(value(r.range) - midi) < 0.5).map((r) => r.takeId) });
+  return {
+    low: pick(Math.min(...ranges.map((r) => r.range.lowestMidi)), (r) => r.lowestMidi),
+    high: pick(Math.max(...ranges.map((r) => r.range.highestMidi)), (r) => r.highestMidi),
+  };
+}
+
+/** The outermost held note that a second take confirms, rounded inward to a whole semitone. */
+function usableRange(takes: TakeEvidence[]): VoiceMap['usable'] {
+  const held = takes.filter((t) => t.findings.held && t.findings.task !== 'speech').map((t) => ({ takeId: t.takeId, held: t.findings.held! }));
+  const limit = (value: (r: Range) => number, outward: 1 | -1): Limit | null => {
+    const sorted = [...held].sort((a, b) => outward * (value(b.held) - value(a.held)));
+    for (let i = 0; i + 1 < sorted.length; i++) {
+      const next = sorted[i + 1];
+      // Whatever reached further than the next take counts only as far as that one went.
+      const midi = Math.abs(value(sorted[i].held) - value(next.held)) <= SAME_LIMIT_ST ? value(sorted[i].held) : value(next.held);
+      return { midi: Math.round(midi), takeIds: [sorted[i].takeId, next.takeId] };
+    }
+    return null;
+  };
+  const low = limit((r) => r.lowestMidi, -1);
+  const high = limit((r) => r.highestMidi, 1);
+  return low && high && high.midi > low.midi ? { low, high } : null;
+}

@@ -1,0 +1,92 @@
+import { Direction, EventKind, Range, TakeFindings } from '../take/types';
+
+/** What the coach's ear said about a moment of a take. */
+export interface CoachMark {
+  id: string;
+  timeS: number;
+  midi: number;
+  direction: Direction;
+  /** accept: the machine heard right; reject: nothing there; move: there, but at this note; add: the machine missed it. */
+  verdict: 'accept' | 'reject' | 'move' | 'add';
+}
+
+/** One take as the map takes it in. */
+export interface TakeEvidence {
+  takeId: string;
+  findings: TakeFindings;
+  marks: CoachMark[];
+}
+
+/** One leg's word on where the voice changes. */
+export interface Vote {
+  takeId: string;
+  /** Legs of one take count apart. */
+  leg: number;
+  timeS: number;
+  midi: number;
+  direction: Direction;
+  kind: EventKind | 'blend';
+  widthSt: number;
+  weight: number;
+  source: 'machine' | 'coach';
+}
+
+/** "n of m": legs in which it was found, of the legs that passed there. */
+export interface Count {
+  found: number;
+  of: number;
+}
+
+export type CrossingName = 'flip' | 'toggle' | 'blended';
+
+export interface Passaggio {
+  midi: number;
+  /** 90 % interval of the centre. */
+  lowMidi: number;
+  highMidi: number;
+  upMidi: number | null;
+  downMidi: number | null;
+  up: Count;
+  down: Count;
+  /** Semitones over which the change spreads. */
+  widthSt: number;
+  name: CrossingName;
+  confidence: number;
+  votes: Vote[];
+}
+
+export const FINDING_NAMES = ['flip', 'toggle', 'blended', 'pulled-chest', 'no-chest', 'weak-first-head', 'uneven-loudness'] as const;
+export type FindingName = (typeof FINDING_NAMES)[number];
+
+/** A named finding with the figure it rests on. */
+export interface Finding {
+  name: FindingName;
+  /** Where in the voice. */
+  midi: number;
+  /** 0..1 */
+  confidence: number;
+  /** In plain words, with the figure. */
+  because: string;
+  takeIds: string[];
+}
+
+export interface Limit {
+  midi: number;
+  takeIds: string[];
+}
+
+export interface VoiceMap {
+  engine: string;
+  takes: number;
+  /** Touched at least once for 60 ms. */
+  extreme: { low: Limit; high: Limit } | null;
+  /** Held half a second within 50 cents in two takes or more. */
+  usable: { low: Limit; high: Limit } | null;
+  passaggi: Passaggio[];
+  findings: Finding[];
+  speakingMidi: number | null;
+  /** Level at each note against the take's middle, dB, pooled. */
+  levels: { midi: number; db: number }[];
+}
+
+export type { Range };

@@ -1,0 +1,138 @@
+import { ENGINE } from '../engine';
+import { median, quantile } from '../signal/stats';
+import { trackVoice } from '../voice/track';
+import { HOP_S, Pcm, VoiceTrack } from '../voice/types';
+import { Contour, contourOf, framesIn } from './contour';
+import { fitCrossOver } from './crossover';
+import { sirenEvents } from './events';
+import { sirenLegs } from './legs';
+import { heldRange, phonatedRange, sungNotes } from './notes';
+import { scaleLegs } from './scale-legs';
+import { removeStruck } from './struck';
+import { timbreScore } from './timbre';
+import { Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
+
+const MIN_SUNG_S = 0.3;
+const MAX_STRUCK_SHARE = 0.85;
+
+/** Analyse one take. Pure and deterministic. @throws RangeError as `trackVoice` does. */
+export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
+  const track = trackVoice(pcm);
+  const contour = contourOf(track);
+  const struckShare = removeStruck(track, contour);
+  const quality = judge(track, contour, struckShare);
+  const findings: TakeFindings = {
+    engine: ENGINE,
+    task,
+    durationS: pcm.samples.length / pcm.sampleRate,
+    sampleRate: pcm.sampleRate,
+    quality,
+    notes: [],
+    range: null,
+    held: null,
+    speakingMidi: null,
+    legs: [],
+    events: [],
+    profile: [],
+  };
+  let head = new Float64Array(track.frames).fill(NaN);
+  if (quality.usable) {
+    findings.range = phonatedRange(contour);
+    head = timbreScore(track, contour);
+    findings.profile = noteProfile(track, contour, head);
+    if (task === 'speech') findings.speakingMidi = median(contour.filter((m) => !Number.isNaN(m)));
+    else {
+      findings.held = heldRange(contour);
+      if (task !== 'siren') findings.notes = sungNotes(contour);
+      if (task === 'siren' || task === 'free') {
+        findings.legs = sirenLegs(contour).map((leg) => ({ ...leg, crossOver: legCrossOver(leg, contour, head) }));
+        findings.events = task === 'siren' ? sirenEvents(track, contour, findings.legs) : [];
+      } else if (task === 'scale') findings.legs = scaleLegs(findings.notes, head);
+    }
+  }
+  return { findings, track, trace: traceOf(track, contour, head) };
+}
+
+function legCrossOver(leg: Leg, contour: Contour, head: Float64Array) {
+  const from = Math.round(leg.startS / HOP_S);
+  const to = Math.round(leg.endS / HOP_S);
+  return fitCrossOver(contour.subarray(from, to), head.subarray(from, to));
+}
+
+/** May anything be concluded from this take, and what should be done better next time. */
+function judge(track: VoiceTrack, contour: Contour, struckShare: number): Quality {
+  const sung: number[] = [];
+  const quiet: number[] = [];
+  let sinceSung = framesIn(10);
+  for (let i = 0; i < track.frames; i++) {
+    if (!Number.isNaN(contour[i])) {
+      sung.push(track.levelDb[i]);
+      sinceSung = 0;
+    } else if (track.f0[i] === 0 && ++sinceSung > framesIn(0.15)) quiet.push(track.levelDb[i]);
+  }
+  const reasons: string[] = [];
+  const sungS = sung.length * HOP_S;
+  const loud = quantile(track.levelDb, 0.98);
+  let usable = true;
+  if (loud < -62) {
+    usable = false;
+    reasons.push('The recording is silent: check that the right microphone is chosen and not muted.');
+  } else if (struckShare > MAX_STRUCK_SHARE) {
+    usable = false;
+    reasons.push('Only an instrument was heard: start singing after the reference note.');
+  } else if (sungS < MIN_SUNG_S) {
+    usable = false;
+    reasons.push('No singing was found: come closer to the microphone and record again.');
+  }
+  const room = quiet.length > framesIn(0.1) ? median(quiet) : track.floorDb;
+  const snrDb = sung.length ? Math.round((quantile(sung, 0.7) - room) * 10) / 10 : 0;
+  const clipped = track.clippedShare > 0.0005;
+  if (usable && clipped) reasons.push('Parts are clipped: turn the input down a little or step back.');
+  if (usable && snrDb < 15) reasons.push('The room is loud next to the voice: soft notes and the change may be missed.');
+  return { clipped, snrDb, usable, reasons };
+}
+
+function noteProfile(track: VoiceTrack, contour: Contour, head: Float64Array): NoteProfile[] {
+  const sums = new Map<number, { n: number; level: number; clarity: number; jitter: number; head: number; heads: number }>();
+  for (let i = 2; i + 2 < contour.length; i++) {
+    const m = contour[i];
+    if (Number.isNaN(m)) continue;
+    const key = Math.round(m);
+    const s = sums.get(key) ?? { n: 0, level: 0, clarity: 0, jitter: 0, head: 0, heads: 0 };
+    s.n++;
+    s.level += track.levelDb[i];
+    s.clarity += track.clarity[i];
+    // Third difference: what is left when glide and vibrato are smooth.
+    const unrest = Math.abs(contour[i + 2] - 3 * contour[i + 1] + 3 * m - contour[i - 1]);
+    s.jitter += Number.isNaN(unrest) ? 0 : Math.min(100, unrest * 100);
+    if (!Number.isNaN(head[i])) {
+      s.head += head[i];
+      s.heads++;
+    }
+    sums.set(key, s);
+  }
+  return [...sums.entries()]
+    .filter(([, s]) => s.n >= framesIn(0.04))
+    .sort((a, b) => a[0] - b[0])
+    .map(([midi, s]) => ({
+      midi,
+      seconds: s.n * HOP_S,
+      levelDb: s.level / s.n,
+      clarity: s.clarity / s.n,
+      jitterCents: s.jitter / s.n,
+      head: s.heads ? s.head / s.heads : NaN,
+    }))
+    .map((p) => ({ ...p, head: Number.isNaN(p.head) ? 0 : p.head }));
+}
+
+const round = (x: number, places: number) => Math.round(x * 10 ** places) / 10 ** places;
+
+function traceOf(track: VoiceTrack, contour: Contour, head: Float64Array): Trace {
+  const trace: Trace = { hopS: 2 * HOP_S, midi: [], levelDb: [], head: [] };
+  for (let i = 0; i < track.frames; i += 2) {
+    trace.midi.push(Number.isNaN(contour[i]) ? 0 : round(contour[i], 2));
+    trace.levelDb.push(round(track.levelDb[i], 1));
+    trace.head.push(Number.isNaN(head[i]) ? 0 : round(head[i], 2));
+  }
+  return trace;
+}

@@ -1,0 +1,115 @@
+import { median } from '../signal/stats';
+import { HOP_S } from '../voice/types';
+import { Contour, filled, framesIn, phrases } from './contour';
+import { Range, SungNote } from './types';
+
+const CHANGE_COST = 10;
+const MISFIT_CEILING = 1.5;
+const MIN_NOTE_S = 0.08;
+
+/**
+ * Split singing into notes by dynamic programming: each frame pays for its distance from a whole semitone
+ * (squared, up to a ceiling) and each change of note pays once, so that vibrato and slides between notes make none.
+ */
+export function sungNotes(contour: Contour): SungNote[] {
+  return phrases(contour, 0.04, MIN_NOTE_S).flatMap(([start, end]) => notesOfPhrase(filled(contour, start, end), start));
+}
+
+function notesOfPhrase(midi: Float64Array, startFrame: number): SungNote[] {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const m of midi) {
+    low = Math.min(low, m);
+    high = Math.max(high, m);
+  }
+  const first = Math.floor(low);
+  const states = Math.ceil(high) - first + 1;
+  const n = midi.length;
+  const back = new Int16Array(n * states);
+  let cost = new Float64Array(states);
+  let next = new Float64Array(states);
+  for (let i = 0; i < n; i++) {
+    let cheapest = 0;
+    for (let s = 1; s < states; s++) if (cost[s] < cost[cheapest]) cheapest = s;
+    for (let s = 0; s < states; s++) {
+      const stay = cost[s];
+      const change = cost[cheapest] + CHANGE_COST;
+      const keep = i === 0 || stay <= change;
+      back[i * states + s] = keep ? s : cheapest;
+      next[s] = (keep ? stay : change) + Math.min(MISFIT_CEILING, 4 * (midi[i] - first - s) ** 2);
+    }
+    [cost, next] = [next, cost];
+  }
+  let state = 0;
+  for (let s = 1; s < states; s++) if (cost[s] < cost[state]) state = s;
+  const chosen = new Int16Array(n);
+  for (let i = n - 1; i >= 0; i--) {
+    chosen[i] = state;
+    state = back[i * states + state];
+  }
+  const notes: SungNote[] = [];
+  for (let i = 0; i < n; ) {
+    let j = i;
+    while (j < n && chosen[j] === chosen[i]) j++;
+    if ((j - i) * HOP_S >= MIN_NOTE_S) {
+      const inset = Math.floor((j - i) * 0.15);
+      const centre = median(midi.subarray(i + inset, j - inset));
+      const nominal = Math.round(centre);
+      notes.push({
+        startS: (startFrame + i) * HOP_S,
+        endS: (startFrame + j) * HOP_S,
+        midi: nominal,
+        cents: Math.round((centre - nominal) * 1000) / 10,
+      });
+    }
+    i = j;
+  }
+  return notes;
+}
+
+/** Lowest and highest pitch phonated without a break for at least 60 ms; null when there is none. */
+export function phonatedRange(contour: Contour): Range | null {
+  const width = framesIn(0.06);
+  let lowestMidi = Infinity;
+  let highestMidi = -Infinity;
+  for (let i = 0; i + width <= contour.length; i++) {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let j = i; j < i + width; j++) {
+      const m = contour[j];
+      const leapt = j > i && Math.abs(m - contour[j - 1]) > 1.5;
+      if (Number.isNaN(m) || leapt) {
+        low = NaN;
+        break;
+      }
+      low = Math.min(low, m);
+      high = Math.max(high, m);
+    }
+    if (Number.isNaN(low)) continue;
+    highestMidi = Math.max(highestMidi, low);
+    lowestMidi = Math.min(lowestMidi, high);
+  }
+  return highestMidi > -Infinity ? { lowestMidi, highestMidi } : null;
+}
+
+/** Lowest and highest pitch held at least 0.5 s within 50 cents of its centre (vibrato averaged out). */
+export function heldRange(contour: Contour): Range | null {
+  const width = framesIn(0.5);
+  let lowestMidi = Infinity;
+  let highestMidi = -Infinity;
+  for (const [start, end] of phrases(contour, 0.03, 0.5)) {
+    const midi = filled(contour, start, end);
+    for (let i = 0; i + width <= midi.length; i += 4) {
+      const part = midi.subarray(i, i + width);
+      const centre = median(part);
+      let outside = 0;
+      for (const m of part) if (Math.abs(m - centre) > 0.6) outside++;
+      const first = median(part.subarray(0, width >> 1));
+      const second = median(part.subarray(width >> 1));
+      if (outside > width * 0.15 || Math.abs(second - first) > 0.5) continue;
+      lowestMidi = Math.min(lowestMidi, centre);
+      highestMidi = Math.max(highestMidi, centre);
+    }
+  }
+  return highestMidi > -Infinity ? { lowestMidi, highestMidi } : null;
+}

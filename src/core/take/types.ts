@@ -1,0 +1,97 @@
+/** What the singer was asked to do in a take. */
+export const TASKS = ['siren', 'scale', 'sustain', 'speech', 'free'] as const;
+export type Task = (typeof TASKS)[number];
+
+export type Direction = 'up' | 'down';
+/** flip: a leap that hands over; crack: a leap that falls back or goes astray; timbre: colour steps; dip: the level dips. */
+export type EventKind = 'flip' | 'crack' | 'dip' | 'timbre';
+
+export interface Quality {
+  /** Some of the take is clipped. */
+  clipped: boolean;
+  /** Singing over room, dB. */
+  snrDb: number;
+  /** False when nothing may be concluded from the take. */
+  usable: boolean;
+  /** In plain words: what is wrong with the take and what to do. */
+  reasons: string[];
+}
+
+export interface SungNote {
+  startS: number;
+  endS: number;
+  /** Nominal note, whole. */
+  midi: number;
+  /** Deviation from it. */
+  cents: number;
+}
+
+export interface Range {
+  lowestMidi: number;
+  highestMidi: number;
+}
+
+/** A moment where the voice audibly changes. `midi` lies between the pitch before and the pitch after. */
+export interface TakeEvent {
+  timeS: number;
+  midi: number;
+  fromMidi: number;
+  toMidi: number;
+  direction: Direction;
+  kind: EventKind;
+  /** 0..1 */
+  confidence: number;
+  dipDb: number;
+}
+
+/** Where the timbre crosses from chest to head in one leg: centre, 10-90 % width, 0..1. */
+export interface CrossOver {
+  midi: number;
+  widthSt: number;
+  confidence: number;
+}
+
+/** One way of a siren (or of a scale): a stretch in one direction. */
+export interface Leg extends Range {
+  startS: number;
+  endS: number;
+  direction: Direction;
+  crossOver: CrossOver | null;
+}
+
+/** Averages over the frames whose pitch rounds to one semitone. */
+export interface NoteProfile {
+  midi: number;
+  seconds: number;
+  levelDb: number;
+  clarity: number;
+  /** Frame-to-frame pitch unrest, cents. */
+  jitterCents: number;
+  /** Timbre score: higher is headier; only differences within a take mean something. */
+  head: number;
+}
+
+/** Display curve, one value each 10 ms: midi (0 unvoiced), dB, timbre score. */
+export interface Trace {
+  hopS: number;
+  midi: number[];
+  levelDb: number[];
+  head: number[];
+}
+
+export interface TakeFindings {
+  engine: string;
+  task: Task;
+  durationS: number;
+  sampleRate: number;
+  quality: Quality;
+  notes: SungNote[];
+  range: Range | null;
+  /** Lowest and highest pitch held half a second within 50 cents. */
+  held: Range | null;
+  /** Median pitch of counting aloud, for the task "speech". */
+  speakingMidi: number | null;
+  legs: Leg[];
+  events: TakeEvent[];
+  profile: NoteProfile[];
+}
