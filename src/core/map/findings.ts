@@ -31,7 +31,6 @@ export function pooledNotes(takes: TakeEvidence[]): PooledNote[] {
 }
 
 const slopeOver = (notes: PooledNote[]) => fitLine(notes.map((n) => n.midi), notes.map((n) => n.db)).slope;
-const dbPerNote = (x: number) => `${x >= 0 ? '+' : '−'}${Math.abs(x).toFixed(1)} dB a semitone`;
 
 /** Name what happens in the voice (trade.md section 4), each with its measurement. */
 export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[]): Finding[] {
@@ -62,21 +61,21 @@ function crossingFinding(p: Passaggio): Finding {
   };
 }
 
-/** Rising pressure to the very top: level climbs ever faster, the pitch grows rough, and nothing hands over up there. */
+/** Rising pressure to the very top: loud, with unrest in the pitch, and nothing hands over up there. */
 function pulledChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
   const top = notes.slice(-5);
   const below = notes.slice(Math.max(0, notes.length - 16), -5);
   if (below.length < 5) return null;
-  const steeper = slopeOver(top) - slopeOver(below);
   const rough = median(top.map((n) => n.jitterCents)) / Math.max(1, median(below.map((n) => n.jitterCents)));
   const handsOver = passaggi.some((p) => p.midi > notes[notes.length - 1].midi - 8);
-  if (handsOver || steeper < 0.4 || rough < 1.5) return null;
+  const louder = median(top.map((n) => n.db)) - median(below.map((n) => n.db));
+  if (handsOver || rough < 2.3 || louder < 4) return null;
   const midi = notes[notes.length - 5].midi;
   return {
     name: 'pulled-chest',
     midi,
-    confidence: Math.min(0.95, 0.4 + 0.2 * steeper + 0.1 * (rough - 1.5)),
-    because: `Above ${noteName(midi)} the level climbs ${dbPerNote(slopeOver(top))} (${dbPerNote(slopeOver(below))} below), the tone is ${rough.toFixed(1)} times as rough, and no change to head is heard before the top.`,
+    confidence: Math.min(0.95, 0.4 + 0.08 * rough + 0.02 * louder),
+    because: `From ${noteName(midi)} up the voice is ${louder.toFixed(0)} dB louder than below and ${rough.toFixed(1)} times as rough, and no change to head is heard before the top.`,
     takeIds,
   };
 }
@@ -84,11 +83,9 @@ function pulledChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string
 /** Head carried to the bottom: the low notes fade early and no change is heard down there. */
 function noChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
   const low = notes.slice(1, 9);
-  const above = notes.slice(9, 20);
-  if (above.length < 5) return null;
   const fade = slopeOver(low);
   const lowestChange = Math.min(...passaggi.map((p) => p.midi), Infinity);
-  if (fade < 1 || fade - slopeOver(above) < 0.5 || lowestChange < notes[0].midi + 14) return null;
+  if (fade < 1.4 || lowestChange < notes[0].midi + 14) return null;
   const midi = notes[8].midi;
   return {
     name: 'no-chest',
@@ -133,7 +130,7 @@ function unevenLoudness(notes: PooledNote[], passaggi: Passaggio[], takeIds: str
     if (Math.abs(off(n)) > Math.abs(off(worst))) worst = n;
   }
   const spread = Math.sqrt(sum / inner.length);
-  if (spread < 4) return null;
+  if (spread < 6) return null;
   return {
     name: 'uneven-loudness',
     midi: worst.midi,
