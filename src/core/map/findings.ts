@@ -1,6 +1,5 @@
 import { noteName } from '../music/pitch';
 import { fitLine, median } from '../signal/stats';
-import { NoteProfile } from '../take/types';
 import { Finding, Passaggio, TakeEvidence } from './types';
 
 interface PooledNote {

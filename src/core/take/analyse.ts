@@ -21,6 +21,7 @@ export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; tra
   const contour = contourOf(track);
   const struckShare = removeStruck(track, contour);
   const quality = judge(track, contour, struckShare);
+  for (let i = 0; i < track.frames; i++) if (Number.isNaN(contour[i])) track.f0[i] = 0;
   const findings: TakeFindings = {
     engine: ENGINE,
     task,
@@ -35,7 +36,7 @@ export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; tra
     events: [],
     profile: [],
   };
-  let head = new Float64Array(track.frames).fill(NaN);
+  let head: Float64Array = new Float64Array(track.frames).fill(NaN);
   if (quality.usable) {
     findings.range = phonatedRange(contour);
     head = timbreScore(track, contour);
