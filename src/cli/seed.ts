@@ -1,0 +1,68 @@
+// Fills an empty studio with the demo: the company of a travelling puppet opera, eight weeks of recordings.
+import { createHash, randomUUID } from 'node:crypto';
+import { ENGINE } from '../core/engine';
+import { writeWav } from '../core/format/wav';
+import { CAST, CastMember } from '../core/sim/cast';
+import { SimTask } from '../core/sim/score';
+import { sing } from '../core/sim/sing';
+import { analyseTake } from '../core/take/analyse';
+import { inStudio, pool, StudioTx, studioIds } from '../data/client';
+import { insertSinger, listSingers } from '../data/singers';
+import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
+
+const SESSIONS_WEEKS_AGO = [8, 5, 3, 1];
+const DAY_MS = 86_400_000;
+const FIVE_NOTES = [1, 2, 3, 4, 5, 4, 3, 2, 1];
+
+/** The voice as it is in a given week: progress is linear from the first session (0) to the last (1). */
+function voiceAt(member: CastMember, progress: number) {
+  return {
+    ...member.profile,
+    crossings: member.profile.crossings.map((c) => ({
+      ...c,
+      upMidi: c.upMidi + member.progress.moveSt * progress,
+      downMidi: c.downMidi + member.progress.moveSt * progress,
+      ...(c.leapSt ? { leapSt: c.leapSt * (1 - member.progress.leapShrink * progress) } : {}),
+    })),
+  };
+}
+
+async function seedTake(tx: StudioTx, singerId: string, member: CastMember, progress: number, kind: 'siren' | 'scale', recordedAt: Date, seed: number) {
+  const profile = voiceAt(member, progress);
+  const middle = Math.round(profile.lowMidi + 6);
+  const task: SimTask = kind === 'siren' ? { kind: 'siren', sirens: 1 } : { kind: 'pattern', degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 };
+  const { pcm } = sing(profile, task, { seed, sampleRate: 32000, snrDb: 48 });
+  const { findings, trace } = analyseTake(pcm, kind);
+  const file = writeWav(pcm, 16);
+  const id = randomUUID();
+  await insertTake(tx, { id, singerId, task: kind, vowel: 'ah', source: 'simulated', sha256: createHash('sha256').update(file).digest('hex'), bytes: file.length, durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate, recordedAt });
+  for (let part = 0; part * 1_000_000 < file.length; part++) await insertAudioPart(tx, id, part, Buffer.from(file.subarray(part * 1_000_000, (part + 1) * 1_000_000)));
+  await saveAnalysis(tx, id, ENGINE, { findings, trace });
+}
+
+async function main() {
+  const [studioId] = await studioIds();
+  await inStudio(studioId, async (tx) => {
+    if ((await listSingers(tx)).length > 0) return;
+    const started = Date.now();
+    let takes = 0;
+    for (const [m, member] of CAST.entries()) {
+      const singerId = await insertSinger(tx, { name: member.name, part: member.part, voiceType: member.voiceType, note: member.note });
+      for (const [s, weeks] of SESSIONS_WEEKS_AGO.entries()) {
+        const day = Math.floor(started / DAY_MS) * DAY_MS - weeks * 7 * DAY_MS + m * DAY_MS + 15 * 3_600_000;
+        const kinds = s % 2 === 0 ? (['siren', 'siren', 'scale'] as const) : (['siren', 'siren'] as const);
+        for (const [k, kind] of kinds.entries()) {
+          await seedTake(tx, singerId, member, s / (SESSIONS_WEEKS_AGO.length - 1), kind, new Date(Math.min(started, day + k * 180_000)), 1000 * m + 10 * s + k);
+          takes++;
+        }
+      }
+    }
+    process.stderr.write(`Demo studio: ${CAST.length} singers, ${takes} takes in ${((Date.now() - started) / 1000).toFixed(0)} s.\n`);
+  });
+  await pool().end();
+}
+
+main().catch((error: Error) => {
+  process.stderr.write(`The demo could not be made: ${error.message}\n`);
+  process.exit(1);
+});

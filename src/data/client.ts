@@ -1,0 +1,63 @@
+import { sql } from 'drizzle-orm';
+import { drizzle, NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { Pool, PoolClient } from 'pg';
+import * as schema from './schema';
+
+/** A transaction that may touch one studio's rows only. */
+export interface StudioTx {
+  db: NodePgDatabase<typeof schema>;
+  studioId: string;
+  /** Run raw SQL in the same transaction (the job queue joins in through this). */
+  execute(text: string, values?: unknown[]): Promise<{ rows: unknown[] }>;
+}
+
+// Kept on globalThis: a development server reloads modules but must not open a new pool each time.
+const held = globalThis as unknown as { wendelPool?: Pool };
+
+/** The pool of the application role, from the environment variable WENDEL_APP_URL. */
+export function pool(): Pool {
+  if (!held.wendelPool) {
+    const connectionString = process.env.WENDEL_APP_URL;
+    if (!connectionString) throw new Error('WENDEL_APP_URL is not set: start Wendel with npm start, which sets it.');
+    held.wendelPool = new Pool({ connectionString, max: 10 });
+    // A connection that breaks while idle (the database restarted) is dropped; the next query opens another.
+    held.wendelPool.on('error', () => {});
+  }
+  return held.wendelPool;
+}
+
+/** Run `work` in one transaction as one studio (row-level security holds it to that studio). */
+export async function inStudio<T>(studioId: string, work: (tx: StudioTx) => Promise<T>): Promise<T> {
+  const client = await pool().connect();
+  try {
+    await client.query('begin');
+    await client.query("select set_config('wendel.studio', $1, true)", [studioId]);
+    const result = await work(txOf(client, studioId));
+    await client.query('commit');
+    return result;
+  } catch (error) {
+    await client.query('rollback').catch(() => {});
+    throw error;
+  } finally {
+    client.release();
+  }
+}
+
+function txOf(client: PoolClient, studioId: string): StudioTx {
+  return {
+    db: drizzle(client, { schema }),
+    studioId,
+    execute: (text, values) => client.query(text, values as unknown[]),
+  };
+}
+
+/** Ids of all studios, oldest first. */
+export async function studioIds(): Promise<string[]> {
+  const found = await drizzle(pool(), { schema }).select({ id: schema.studio.id }).from(schema.studio).orderBy(schema.studio.createdAt);
+  return found.map((s) => s.id);
+}
+
+/** Throws when the database doesn't answer. */
+export async function ping(): Promise<void> {
+  await drizzle(pool()).execute(sql`select 1`);
+}

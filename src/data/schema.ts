@@ -1,0 +1,133 @@
+import { sql } from 'drizzle-orm';
+import { customType, check, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import type { PlanItem } from '../core/plan/plan';
+import type { TakeFindings, Trace } from '../core/take/types';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const at = (name: string) => timestamp(name, { withTimezone: true });
+
+export const studio = pgTable('studio', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  createdAt: at('created_at').notNull().defaultNow(),
+});
+
+/** Every table carries its studio; the pair (studio, id) is what others point at, so nothing can cross studios. */
+const studioId = () =>
+  uuid('studio_id')
+    .notNull()
+    .references(() => studio.id, { onDelete: 'cascade' });
+
+export const singer = pgTable(
+  'singer',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    studioId: studioId(),
+    name: text('name').notNull(),
+    part: text('part').notNull().default(''),
+    voiceType: text('voice_type').notNull(),
+    note: text('note').notNull().default(''),
+    createdAt: at('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    unique('singer_studio_id').on(t.studioId, t.id),
+    check('singer_name_given', sql`length(trim(${t.name})) between 1 and 120`),
+    check('singer_voice_type', sql`${t.voiceType} in ('bass','baritone','tenor','contralto','mezzo','soprano')`),
+  ],
+);
+
+export const take = pgTable(
+  'take',
+  {
+    /** Chosen by the client, so that a repeated upload is the same take. */
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    task: text('task').notNull(),
+    vowel: text('vowel').notNull().default(''),
+    source: text('source').notNull(),
+    sha256: text('sha256').notNull(),
+    bytes: integer('bytes').notNull(),
+    durationS: doublePrecision('duration_s').notNull(),
+    sampleRate: integer('sample_rate').notNull(),
+    recordedAt: at('recorded_at').notNull(),
+  },
+  (t) => [
+    unique('take_studio_id').on(t.studioId, t.id),
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'take_singer' }).onDelete('cascade'),
+    index('take_by_singer').on(t.singerId, t.recordedAt),
+    check('take_task', sql`${t.task} in ('siren','scale','sustain','speech','free')`),
+    check('take_source', sql`${t.source} in ('microphone','file','simulated')`),
+    check('take_sha256', sql`${t.sha256} ~ '^[0-9a-f]{64}$'`),
+  ],
+);
+
+/** The take's WAV file in pieces of at most 1 MB, so that it streams in and out. */
+export const takeAudio = pgTable(
+  'take_audio',
+  {
+    studioId: studioId(),
+    takeId: uuid('take_id').notNull(),
+    part: integer('part').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.takeId, t.part] }),
+    foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'take_audio_take' }).onDelete('cascade'),
+  ],
+);
+
+/** What one engine version found in a take. `error` is set when the analysis failed. */
+export const analysis = pgTable(
+  'analysis',
+  {
+    studioId: studioId(),
+    takeId: uuid('take_id').notNull(),
+    engine: text('engine').notNull(),
+    findings: jsonb('findings').$type<TakeFindings>(),
+    trace: jsonb('trace').$type<Trace>(),
+    error: text('error'),
+    analysedAt: at('analysed_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.takeId, t.engine] }),
+    foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'analysis_take' }).onDelete('cascade'),
+  ],
+);
+
+/** The coach's word on a moment of a take; never touched by an analysis. */
+export const mark = pgTable(
+  'mark',
+  {
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    takeId: uuid('take_id').notNull(),
+    timeS: doublePrecision('time_s').notNull(),
+    midi: doublePrecision('midi').notNull(),
+    direction: text('direction').$type<'up' | 'down'>().notNull(),
+    verdict: text('verdict').$type<'accept' | 'reject' | 'move' | 'add'>().notNull(),
+    createdAt: at('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'mark_take' }).onDelete('cascade'),
+    index('mark_by_take').on(t.takeId),
+    check('mark_direction', sql`${t.direction} in ('up','down')`),
+    check('mark_verdict', sql`${t.verdict} in ('accept','reject','move','add')`),
+  ],
+);
+
+export const assignment = pgTable(
+  'assignment',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    note: text('note').notNull().default(''),
+    items: jsonb('items').$type<PlanItem[]>().notNull(),
+    createdAt: at('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'assignment_singer' }).onDelete('cascade'),
+    index('assignment_by_singer').on(t.singerId, t.createdAt),
+  ],
+);

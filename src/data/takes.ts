@@ -1,0 +1,112 @@
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import type { TakeFindings, Task, Trace } from '../core/take/types';
+import { StudioTx } from './client';
+import { analysis, mark, take, takeAudio } from './schema';
+
+export interface TakeRow {
+  id: string;
+  singerId: string;
+  task: Task;
+  vowel: string;
+  source: 'microphone' | 'file' | 'simulated';
+  sha256: string;
+  bytes: number;
+  durationS: number;
+  sampleRate: number;
+  recordedAt: Date;
+}
+
+export type MarkRow = typeof mark.$inferSelect;
+
+const columns = {
+  id: take.id,
+  singerId: take.singerId,
+  task: sql<Task>`${take.task}`,
+  vowel: take.vowel,
+  source: sql<TakeRow['source']>`${take.source}`,
+  sha256: take.sha256,
+  bytes: take.bytes,
+  durationS: take.durationS,
+  sampleRate: take.sampleRate,
+  recordedAt: take.recordedAt,
+};
+
+export async function insertTake({ db, studioId }: StudioTx, row: TakeRow): Promise<void> {
+  await db.insert(take).values({ ...row, studioId });
+}
+
+export async function insertAudioPart({ db, studioId }: StudioTx, takeId: string, part: number, bytes: Buffer): Promise<void> {
+  await db.insert(takeAudio).values({ studioId, takeId, part, bytes });
+}
+
+export async function findTake({ db, studioId }: StudioTx, id: string): Promise<TakeRow | undefined> {
+  const [row] = await db.select(columns).from(take).where(and(eq(take.studioId, studioId), eq(take.id, id)));
+  return row;
+}
+
+export async function deleteTake({ db, studioId }: StudioTx, id: string): Promise<void> {
+  await db.delete(take).where(and(eq(take.studioId, studioId), eq(take.id, id)));
+}
+
+/** One piece of the take's file, or undefined past the end. */
+export async function audioPart({ db, studioId }: StudioTx, takeId: string, part: number): Promise<Buffer | undefined> {
+  const [row] = await db
+    .select({ bytes: takeAudio.bytes })
+    .from(takeAudio)
+    .where(and(eq(takeAudio.studioId, studioId), eq(takeAudio.takeId, takeId), eq(takeAudio.part, part)));
+  return row?.bytes;
+}
+
+export async function saveAnalysis({ db, studioId }: StudioTx, takeId: string, engine: string, result: { findings?: TakeFindings; trace?: Trace; error?: string }): Promise<void> {
+  const values = { findings: result.findings ?? null, trace: result.trace ?? null, error: result.error ?? null, analysedAt: new Date() };
+  await db
+    .insert(analysis)
+    .values({ studioId, takeId, engine, ...values })
+    .onConflictDoUpdate({ target: [analysis.takeId, analysis.engine], set: values });
+}
+
+/** The newest analysis of a take, with its trace for drawing. */
+export async function latestAnalysis({ db, studioId }: StudioTx, takeId: string) {
+  const [row] = await db
+    .select({ engine: analysis.engine, findings: analysis.findings, trace: analysis.trace, error: analysis.error })
+    .from(analysis)
+    .where(and(eq(analysis.studioId, studioId), eq(analysis.takeId, takeId)))
+    .orderBy(desc(analysis.analysedAt))
+    .limit(1);
+  return row;
+}
+
+/** All takes of a singer, newest first, each with its newest findings (null while waiting). */
+export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string) {
+  return db
+    .selectDistinctOn([take.recordedAt, take.id], { ...columns, findings: analysis.findings, error: analysis.error })
+    .from(take)
+    .leftJoin(analysis, eq(analysis.takeId, take.id))
+    .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
+    .orderBy(desc(take.recordedAt), take.id, desc(analysis.analysedAt));
+}
+
+export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string): Promise<MarkRow[]> {
+  const rows = await db
+    .select({ mark })
+    .from(mark)
+    .innerJoin(take, eq(take.id, mark.takeId))
+    .where(and(eq(mark.studioId, studioId), eq(take.singerId, singerId)))
+    .orderBy(asc(mark.timeS));
+  return rows.map((r) => r.mark);
+}
+
+export async function marksOfTake({ db, studioId }: StudioTx, takeId: string): Promise<MarkRow[]> {
+  return db.select().from(mark).where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId))).orderBy(asc(mark.timeS));
+}
+
+export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'studioId' | 'createdAt'>): Promise<void> {
+  await db
+    .insert(mark)
+    .values({ ...row, studioId })
+    .onConflictDoUpdate({ target: mark.id, set: { timeS: row.timeS, midi: row.midi, direction: row.direction, verdict: row.verdict } });
+}
+
+export async function deleteMark({ db, studioId }: StudioTx, takeId: string, id: string): Promise<void> {
+  await db.delete(mark).where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId), eq(mark.id, id)));
+}

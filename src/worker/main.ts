@@ -1,0 +1,89 @@
+// The analysis process: takes jobs from the queue, woken at once by NOTIFY, with a slow poll in case a wake is lost.
+import { Client } from 'pg';
+import pino from 'pino';
+import { ANALYSE_QUEUE, AnalyseJob, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
+import { analyseJob } from './analyse-job';
+
+const POLL_MS = 5000;
+const RECONNECT_MS = 1000;
+const log = pino({ name: 'worker' }, pino.destination(2));
+const url = process.env.WENDEL_APP_URL!;
+
+let stopping = false;
+let wake: () => void = () => {};
+
+function sleep(ms: number): Promise<void> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, ms);
+    wake = () => {
+      clearTimeout(timer);
+      resolve();
+    };
+  });
+}
+
+/** Listen for wakes and hold the lock that shows this worker is alive; connect again when the database was away. */
+async function listen(): Promise<void> {
+  const client = new Client({ connectionString: url, keepAlive: true });
+  const again = () => {
+    if (!stopping) setTimeout(() => void listen(), RECONNECT_MS);
+  };
+  client.on('error', () => {});
+  client.on('notification', () => wake());
+  try {
+    await client.connect();
+    await client.query('select pg_advisory_lock_shared($1)', [WORKER_LOCK]);
+    await client.query(`listen ${WAKE_CHANNEL}`);
+    client.once('end', again);
+    wake();
+  } catch (error) {
+    log.warn({ error: (error as Error).message }, 'database away, trying again');
+    await client.end().catch(() => {});
+    again();
+  }
+}
+
+async function drain(boss: Awaited<ReturnType<typeof openQueue>>): Promise<void> {
+  while (!stopping) {
+    const [job] = await boss.fetch<AnalyseJob>(ANALYSE_QUEUE);
+    if (!job) return;
+    const started = performance.now();
+    try {
+      await analyseJob(job.data);
+      await boss.complete(ANALYSE_QUEUE, job.id);
+      log.info({ take: job.data.takeId, ms: Math.round(performance.now() - started) }, 'analysed');
+    } catch (error) {
+      log.error({ take: job.data.takeId, error: (error as Error).message }, 'analysis failed, will be tried again');
+      await boss.fail(ANALYSE_QUEUE, job.id, { message: (error as Error).message });
+    }
+  }
+}
+
+async function connectQueue(): ReturnType<typeof openQueue> {
+  for (;;) {
+    try {
+      return await openQueue(url, true);
+    } catch (error) {
+      log.warn({ error: (error as Error).message }, 'database away, trying again');
+      await sleep(RECONNECT_MS);
+    }
+  }
+}
+
+async function main() {
+  const boss = await connectQueue();
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.on(signal, () => {
+      stopping = true;
+      wake();
+    });
+  await listen();
+  log.info('ready');
+  while (!stopping) {
+    await drain(boss).catch((error: Error) => log.warn({ error: error.message }, 'queue away, trying again'));
+    if (!stopping) await sleep(POLL_MS);
+  }
+  process.exit(0);
+}
+
+void main();
