@@ -1,0 +1,13 @@
+import type { NextConfig } from 'next';
+import { dirname } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const config: NextConfig = {
+  turbopack: { root: dirname(fileURLToPath(import.meta.url)) },
+  serverExternalPackages: ['pg', 'pg-boss'],
+  poweredByHeader: false,
+  // A clone is type-checked by npm test; a start should not wait for it.
+  typescript: { ignoreBuildErrors: true },
+};
+
+export default config;

@@ -1,0 +1,18 @@
+import { respond } from '@/server/respond';
+import { MarkInput, removeMark, setMark } from '@/server/takes';
+
+type Context = { params: Promise<{ takeId: string; markId: string }> };
+
+export async function PUT(request: Request, { params }: Context) {
+  return respond(async () => {
+    const { takeId, markId } = await params;
+    return setMark(takeId, markId, MarkInput.parse(await request.json()));
+  });
+}
+
+export async function DELETE(_: Request, { params }: Context) {
+  return respond(async () => {
+    const { takeId, markId } = await params;
+    return removeMark(takeId, markId);
+  });
+}

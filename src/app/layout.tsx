@@ -1,0 +1,29 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import './globals.css';
+
+export const metadata: Metadata = { title: { default: 'Wendel', template: '%s · Wendel' }, description: 'Find where a voice changes, and give it the right work.' };
+
+export default function RootLayout({ children }: { children: React.ReactNode }) {
+  return (
+    <html lang="en">
+      <body>
+        <header className="no-print border-b border-line bg-card">
+          <nav aria-label="Main" className="mx-auto flex max-w-[1240px] items-center gap-6 px-4 py-2">
+            <Link href="/" className="text-lg font-bold text-accent">
+              Wendel
+            </Link>
+            <Link href="/" className="min-h-9 content-center font-semibold hover:underline">
+              Studio
+            </Link>
+            <Link href="/exercises" className="min-h-9 content-center font-semibold hover:underline">
+              Exercises
+            </Link>
+          </nav>
+        </header>
+        {children}
+      </body>
+    </html>
+  );
+}

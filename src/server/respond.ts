@@ -1,0 +1,17 @@
+import { ZodError } from 'zod';
+import { SoundFileError } from '../core/format/wav';
+import { Problem } from './problem';
+
+/** Run a route handler's work: its value as JSON, or what went wrong as { error } with a fitting status. */
+export async function respond(work: () => Promise<unknown>): Promise<Response> {
+  try {
+    const value = await work();
+    return value instanceof Response ? value : Response.json(value ?? { ok: true });
+  } catch (error) {
+    if (error instanceof Problem) return Response.json({ error: error.message }, { status: error.status });
+    if (error instanceof SoundFileError) return Response.json({ error: error.message }, { status: 422 });
+    if (error instanceof ZodError) return Response.json({ error: `The request is not complete: ${error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}` }, { status: 400 });
+    console.error(error);
+    return Response.json({ error: 'Wendel could not do that because of a fault of its own. Nothing was changed. Try again; if it stays, look at the server messages.' }, { status: 500 });
+  }
+}

@@ -1,0 +1,156 @@
+import { createHash } from 'node:crypto';
+import { z } from 'zod';
+import { SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
+import { TASKS } from '../core/take/types';
+import { StudioTx } from '../data/client';
+import { enqueueAnalysis } from '../data/queue';
+import { findSinger } from '../data/singers';
+import { audioPart, deleteMark, deleteTake, findTake, insertAudioPart, insertTake, latestAnalysis, marksOfTake, putMark, TakeRow } from '../data/takes';
+import { Problem } from './problem';
+import { inPresentStudio } from './studio';
+
+/** Twelve minutes at 48 kHz, 24 bit. */
+export const MAX_TAKE_BYTES = 104_000_000;
+const PART_BYTES = 1_000_000;
+const HEADER_BYTES = 65_536;
+
+export const TakeMeta = z.object({
+  id: z.uuid(),
+  singerId: z.uuid(),
+  task: z.enum(TASKS),
+  vowel: z.string().max(20).default(''),
+  source: z.enum(['microphone', 'file', 'simulated']),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  recordedAt: z.coerce.date().max(new Date(Date.now() + 365 * 86_400_000)),
+});
+export type TakeMeta = z.infer<typeof TakeMeta>;
+
+const tooLarge = () => new Problem(`The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`, 413);
+
+/**
+ * Store an uploaded WAV file and put its analysis on the queue, in one transaction: both are there afterwards or
+ * neither. The same id with the same content is the same take, however often it is sent.
+ */
+export async function receiveTake(meta: TakeMeta, body: AsyncIterable<Uint8Array> | null, announcedBytes: number | null): Promise<{ id: string; repeated: boolean }> {
+  if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
+  return inPresentStudio(async (tx) => {
+    const existing = await findTake(tx, meta.id);
+    if (existing) {
+      if (existing.sha256 === meta.sha256) return { id: meta.id, repeated: true };
+      throw new Problem('Another recording has this take id: record again.', 409);
+    }
+    if (!(await findSinger(tx, meta.singerId))) throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
+    await storeFile(tx, meta, body);
+    await enqueueAnalysis(tx, meta.id);
+    return { id: meta.id, repeated: false };
+  });
+}
+
+/** Read the body piece by piece: the head is checked before anything is written, hash and length at the end. */
+async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8Array> | null): Promise<void> {
+  const hash = createHash('sha256');
+  let layout: WavLayout | undefined;
+  let pending: Uint8Array[] = [];
+  let pendingBytes = 0;
+  let part = 0;
+  let total = 0;
+  const flush = async () => {
+    const bytes = Buffer.concat(pending);
+    pending = [];
+    pendingBytes = 0;
+    if (!layout) {
+      layout = wavLayout(bytes);
+      // The row comes first, for its parts to point at; its length is checked before the transaction ends.
+      await insertTake(tx, takeRow(meta, layout));
+    }
+    await insertAudioPart(tx, meta.id, part++, bytes);
+  };
+  for await (const chunk of body ?? []) {
+    total += chunk.length;
+    if (total > MAX_TAKE_BYTES) throw tooLarge();
+    hash.update(chunk);
+    for (let at = 0; at < chunk.length; ) {
+      const room = PART_BYTES - pendingBytes;
+      const piece = chunk.subarray(at, at + room);
+      pending.push(piece);
+      pendingBytes += piece.length;
+      at += piece.length;
+      if (!layout && pendingBytes >= HEADER_BYTES) wavLayout(Buffer.concat(pending));
+      if (pendingBytes === PART_BYTES) await flush();
+    }
+  }
+  if (total === 0) throw new SoundFileError('The recording is empty: record again.');
+  if (pendingBytes > 0) await flush();
+  if (layout!.dataStart + layout!.dataBytes > total) throw new SoundFileError('The recording arrived cut off: nothing was stored. Send it again.');
+  if (hash.digest('hex') !== meta.sha256) throw new SoundFileError('The recording changed on its way: nothing was stored. Send it again.');
+  if (layout!.dataBytes < (layout!.bits / 8) * layout!.channels) throw new SoundFileError('The recording holds no sound: record again.');
+  await tx.execute('update take set bytes = $1 where id = $2', [total, meta.id]);
+}
+
+function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
+  const { id, singerId, task, vowel, source, sha256, recordedAt } = meta;
+  const durationS = layout.dataBytes / ((layout.bits / 8) * layout.channels * layout.sampleRate);
+  return { id, singerId, task, vowel, source, sha256, recordedAt, bytes: 0, durationS, sampleRate: layout.sampleRate };
+}
+
+async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
+  const take = await findTake(tx, id);
+  if (!take) throw new Problem('There is no such take: it may have been discarded.', 404);
+  return take;
+}
+
+/** A take with its newest analysis (none while it waits) and the coach's marks. */
+export async function viewTake(id: string) {
+  return inPresentStudio(async (tx) => {
+    const take = await mustFind(tx, id);
+    const [analysis, marks] = [await latestAnalysis(tx, id), await marksOfTake(tx, id)];
+    return { take, analysis: analysis ?? null, marks: marks.map(({ id: markId, timeS, midi, direction, verdict }) => ({ id: markId, timeS, midi, direction, verdict })) };
+  });
+}
+export type TakeView = Awaited<ReturnType<typeof viewTake>>;
+
+/** Discard a take with its sound, analyses and marks. */
+export async function discardTake(id: string): Promise<void> {
+  await inPresentStudio(async (tx) => {
+    await mustFind(tx, id);
+    await deleteTake(tx, id);
+  });
+}
+
+/** The take's file as a stream of bytes `from` to `to` (exclusive), one stored piece in memory at a time. */
+export async function takeAudioStream(id: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
+  let at = from;
+  return new ReadableStream({
+    async pull(controller) {
+      if (at >= to) return controller.close();
+      const part = Math.floor(at / PART_BYTES);
+      const bytes = await inPresentStudio((tx) => audioPart(tx, id, part));
+      if (!bytes) return controller.close();
+      const start = at - part * PART_BYTES;
+      const piece = bytes.subarray(start, Math.min(bytes.length, start + (to - at)));
+      at += piece.length;
+      controller.enqueue(piece);
+    },
+  });
+}
+
+export const takeRecord = (id: string) => inPresentStudio((tx) => mustFind(tx, id));
+
+export const MarkInput = z.object({
+  timeS: z.number().min(0).max(7200),
+  midi: z.number().min(12).max(120),
+  direction: z.enum(['up', 'down']),
+  verdict: z.enum(['accept', 'reject', 'move', 'add']),
+});
+
+/** Set the coach's word on a moment; the mark's id is the client's, so saving twice is saving once. */
+export async function setMark(takeId: string, markId: string, input: z.infer<typeof MarkInput>): Promise<void> {
+  await inPresentStudio(async (tx) => {
+    await mustFind(tx, takeId);
+    await putMark(tx, { id: markId, takeId, ...input });
+  });
+}
+
+export async function removeMark(takeId: string, markId: string): Promise<void> {
+  await inPresentStudio((tx) => deleteMark(tx, takeId, markId));
+}

@@ -1,0 +1,27 @@
+import { FindingName } from '../../core/map/types';
+import { EventKind, Task } from '../../core/take/types';
+
+export const FINDING_WORDS: Record<FindingName, string> = {
+  flip: 'Flip',
+  toggle: 'Toggle',
+  blended: 'Blended',
+  'pulled-chest': 'Pulled chest',
+  'no-chest': 'No chest',
+  'weak-first-head': 'Weak first head notes',
+  'uneven-loudness': 'Uneven loudness',
+};
+
+export const EVENT_WORDS: Record<EventKind, string> = {
+  flip: 'leaps across',
+  crack: 'cracks',
+  timbre: 'colour changes at once',
+  dip: 'level dips',
+};
+
+export const TASK_WORDS: Record<Task, string> = { siren: 'Siren', scale: 'Scale', sustain: 'Held note', speech: 'Counting aloud', free: 'Free take' };
+
+const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
+const DATE_TIME = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' });
+
+export const dateOf = (date: Date | string) => DATE.format(new Date(date));
+export const dateTimeOf = (date: Date | string) => DATE_TIME.format(new Date(date));

@@ -1,0 +1,88 @@
+import { Passaggio, VoiceMap } from '../../core/map/types';
+import { isNatural, noteName } from '../../core/music/pitch';
+import { LadderScale } from './scale';
+
+/** Rungs behind whatever stands beside the ladder: naturals and sharps told apart by tone. */
+export function Rungs({ scale, width }: { scale: LadderScale; width: number }) {
+  const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.low + i);
+  return (
+    <g aria-hidden="true">
+      {notes.map((midi) => (
+        <g key={midi}>
+          {!isNatural(midi) && <rect x={0} width={width} y={scale.y(midi) - scale.rung / 2} height={scale.rung} fill="var(--rung)" />}
+          {midi % 12 === 0 && <line x1={0} x2={width} y1={scale.y(midi) + scale.rung / 2} y2={scale.y(midi) + scale.rung / 2} stroke="var(--rung-dark)" />}
+        </g>
+      ))}
+    </g>
+  );
+}
+
+const KEY_WIDTH = 46;
+export const LADDER_WIDTH = 108;
+
+/** A keyboard on its side with the voice's own map drawn beside the keys. Decorative: a text table carries the same. */
+export function Ladder({ scale, map, current }: { scale: LadderScale; map: VoiceMap | null; current?: number | null }) {
+  const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.low + i);
+  const dense = scale.rung < 11;
+  return (
+    <svg width={LADDER_WIDTH} height={scale.height} aria-hidden="true" className="shrink-0 select-none">
+      {notes.map((midi) => {
+        const natural = isNatural(midi);
+        const lit = current != null && Math.round(current) === midi;
+        const labelled = dense ? midi % 12 === 0 || midi % 12 === 5 : natural;
+        return (
+          <g key={midi}>
+            <rect x={natural ? 0 : 0} width={natural ? KEY_WIDTH : KEY_WIDTH * 0.62} y={scale.y(midi) - scale.rung / 2 + 0.5} height={scale.rung - 1} rx={2} fill={lit ? 'var(--accent)' : natural ? 'var(--card)' : 'var(--soft)'} stroke="var(--line)" strokeWidth={0.75} />
+            {labelled && natural && (
+              <text x={KEY_WIDTH - 4} y={scale.y(midi)} textAnchor="end" dominantBaseline="central" fontSize={Math.min(13, Math.max(10, scale.rung * 0.8))} fontWeight={midi % 12 === 0 ? 700 : 400} fill={lit ? 'var(--accent-ink)' : 'var(--ink)'}>
+                {noteName(midi)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {map && <MapColumn scale={scale} map={map} />}
+    </svg>
+  );
+}
+
+function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
+  const x = KEY_WIDTH + 10;
+  return (
+    <g>
+      {map.extreme && (
+        <rect x={x + 6} width={4} rx={2} y={scale.y(map.extreme.high.midi)} height={scale.y(map.extreme.low.midi) - scale.y(map.extreme.high.midi)} fill="var(--line)" />
+      )}
+      {map.usable && (
+        <rect x={x} width={16} rx={4} y={scale.y(map.usable.high.midi) - scale.rung / 2} height={scale.y(map.usable.low.midi) - scale.y(map.usable.high.midi) + scale.rung} fill="none" stroke="var(--soft)" strokeWidth={1.5} />
+      )}
+      {map.passaggi.map((p) => (
+        <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={x + 20} width={LADDER_WIDTH - x - 22} />
+      ))}
+    </g>
+  );
+}
+
+/** A soft band with a likely centre, never a line: it fades over the interval. */
+export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: LadderScale; passaggio: Passaggio; x: number; width: number }) {
+  const id = `band-${Math.round(p.midi * 100)}-${x}`;
+  const reach = Math.max(1, (p.highMidi - p.lowMidi) / 2 + 0.7);
+  return (
+    <g>
+      <defs>
+        <linearGradient id={id} x1="0" y1="0" x2="0" y2="1">
+          <stop offset="0" stopColor="var(--band)" stopOpacity={0} />
+          <stop offset="0.35" stopColor="var(--band)" stopOpacity={0.25 + 0.45 * p.confidence} />
+          <stop offset="0.65" stopColor="var(--band)" stopOpacity={0.25 + 0.45 * p.confidence} />
+          <stop offset="1" stopColor="var(--band)" stopOpacity={0} />
+        </linearGradient>
+      </defs>
+      <rect x={x} width={width} y={scale.y(p.midi + reach)} height={scale.y(p.midi - reach) - scale.y(p.midi + reach)} fill={`url(#${id})`} />
+      {width > 14 && width < 60 && (
+        <text x={x + width / 2} y={scale.y(p.midi)} textAnchor="middle" dominantBaseline="central" fontSize={12} fontWeight={700} fill="var(--ink)">
+          {noteName(p.midi)}
+        </text>
+      )}
+    </g>
+  );
+}
