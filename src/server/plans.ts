@@ -3,9 +3,8 @@ import { anchorsOf, itemFor, planFor } from '../core/plan/plan';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { keysFor } from '../core/exercise/keys';
 import { assignmentsOfSinger, findAssignment, insertAssignment } from '../data/assignments';
-import { findSinger } from '../data/singers';
 import { Problem } from './problem';
-import { mapOf } from './singers';
+import { mapOf, mustFindSinger } from './singers';
 import { inPresentStudio } from './studio';
 
 const known = new Set(SHELF.map((e) => e.id));
@@ -33,8 +32,7 @@ export const AssignmentInput = z.object({
 /** What the plan page shows: map, suggestion with reasons, what else fits, and earlier assignments. */
 export async function viewPlan(singerId: string) {
   return inPresentStudio(async (tx) => {
-    const singer = await findSinger(tx, singerId);
-    if (!singer) throw new Problem('There is no such singer in this studio.', 404);
+    const singer = await mustFindSinger(tx, singerId);
     const { map } = await mapOf(tx, singerId);
     const plan = planFor(map, singer.voiceType);
     const placed = anchorsOf(map, singer.voiceType);
@@ -47,7 +45,7 @@ export type PlanView = Awaited<ReturnType<typeof viewPlan>>;
 
 export async function assign(input: z.infer<typeof AssignmentInput>): Promise<string> {
   return inPresentStudio(async (tx) => {
-    if (!(await findSinger(tx, input.singerId))) throw new Problem('There is no such singer in this studio.', 404);
+    await mustFindSinger(tx, input.singerId);
     return insertAssignment(tx, input.singerId, input.note, input.items);
   });
 }
@@ -57,7 +55,7 @@ export async function viewAssignment(id: string) {
   return inPresentStudio(async (tx) => {
     const assignment = z.uuid().safeParse(id).success ? await findAssignment(tx, id) : undefined;
     if (!assignment) throw new Problem('There is no such assignment.', 404);
-    const singer = (await findSinger(tx, assignment.singerId))!;
+    const singer = await mustFindSinger(tx, assignment.singerId);
     const { map } = await mapOf(tx, singer.id);
     return { assignment, singer, map, items: assignment.items.map((item) => ({ item, exercise: exerciseById(item.exerciseId) })) };
   });

@@ -25,22 +25,32 @@ export async function mapOf(tx: StudioTx, singerId: string) {
   return { map: mapVoice(evidence), takes };
 }
 
-/** A singer with map and takes; a Problem (404) when there is none. */
+/** The singer. @throws Problem (404) when there is none. */
+export async function mustFindSinger(tx: StudioTx, id: string) {
+  const singer = z.uuid().safeParse(id).success ? await findSinger(tx, id) : undefined;
+  if (!singer) throw new Problem('There is no such singer in this studio.', 404);
+  return singer;
+}
+
+export const singerName = (id: string) => inPresentStudio((tx) => mustFindSinger(tx, id));
+
+/** A singer with map and takes. @throws Problem (404) when there is none. */
 export async function viewSinger(id: string) {
   return inPresentStudio(async (tx) => {
-    const singer = z.uuid().safeParse(id).success ? await findSinger(tx, id) : undefined;
-    if (!singer) throw new Problem('There is no such singer in this studio.', 404);
+    const singer = await mustFindSinger(tx, id);
     const { map, takes } = await mapOf(tx, id);
     return { singer, map, takes: takes.map(({ findings, ...t }) => ({ ...t, usable: findings?.quality.usable ?? null, reasons: findings?.quality.reasons ?? [], changes: findings?.events.length ?? 0, engine: findings?.engine ?? null })) };
   });
 }
 export type SingerView = Awaited<ReturnType<typeof viewSinger>>;
 
-/** Everyone in the studio with what the map says in short. */
-export async function viewStudio(): Promise<{ id: string; name: string; part: string; voiceType: string; note: string; takes: number; lastHeard: Date | null; map: VoiceMap }[]> {
+export type StudioRow = Awaited<ReturnType<typeof listSingers>>[number] & { map: VoiceMap };
+
+/** Everyone in the studio with their maps. */
+export async function viewStudio(): Promise<StudioRow[]> {
   return inPresentStudio(async (tx) => {
     const singers = await listSingers(tx);
-    const out = [];
+    const out: StudioRow[] = [];
     for (const s of singers) out.push({ ...s, map: (await mapOf(tx, s.id)).map });
     return out;
   });

@@ -94,7 +94,7 @@ function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
 }
 
 async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
-  const take = await findTake(tx, id);
+  const take = z.uuid().safeParse(id).success ? await findTake(tx, id) : undefined;
   if (!take) throw new Problem('There is no such take: it may have been discarded.', 404);
   return take;
 }

@@ -4,7 +4,7 @@ import { trackVoice } from '../voice/track';
 import { HOP_S, Pcm, VoiceTrack } from '../voice/types';
 import { Contour, contourOf, framesIn } from './contour';
 import { fitCrossOver } from './crossover';
-import { sirenEvents } from './events';
+import { sirenEvents, timeAt } from './events';
 import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
 import { scaleLegs } from './scale-legs';
@@ -57,7 +57,8 @@ export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; tra
 function legCrossOver(leg: Leg, contour: Contour, head: Float64Array) {
   const from = Math.round(leg.startS / HOP_S);
   const to = Math.round(leg.endS / HOP_S);
-  return fitCrossOver(contour.subarray(from, to), head.subarray(from, to));
+  const cross = fitCrossOver(contour.subarray(from, to), head.subarray(from, to));
+  return cross && { ...cross, timeS: timeAt(contour, leg, cross.midi) };
 }
 
 /** May anything be concluded from this take, and what should be done better next time. */

@@ -15,7 +15,7 @@ const MIN_RISE = 0.7;
  * grid of centres and widths, against the parabola alone. Points are (midi, score); NaN scores are skipped.
  * Returns null when the stretch is short or the parabola does nearly as well.
  */
-export function fitCrossOver(midi: ArrayLike<number>, score: ArrayLike<number>): CrossOver | null {
+export function fitCrossOver(midi: ArrayLike<number>, score: ArrayLike<number>): Omit<CrossOver, 'timeS'> | null {
   const bins = binned(midi, score);
   if (bins.length < 10) return null;
   const x = bins.map((b) => b.x);

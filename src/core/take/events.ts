@@ -21,7 +21,7 @@ export function sirenEvents(track: VoiceTrack, contour: Contour, legs: Leg[]): T
     const dips = findDips(contour, level, leg).filter((d) => !near(d.timeS));
     const cross = leg.crossOver;
     if (cross && cross.widthSt <= STEP_WIDTH_ST && cross.confidence > 0.4) {
-      const timeS = timeAt(contour, leg, cross.midi);
+      const { timeS } = cross;
       const dip = dips.find((d) => Math.abs(d.timeS - timeS) < 0.4);
       const at = dip ?? { timeS, dipDb: 0, midi: cross.midi };
       if (!near(at.timeS))

@@ -26,7 +26,12 @@ export function scaleLegs(notes: SungNote[], head: Float64Array): Leg[] {
     if (midi.length < 20) return [];
     const lowestMidi = Math.min(...notes.map((n) => n.midi));
     const highestMidi = Math.max(...notes.map((n) => n.midi));
-    const leg: Leg = { startS: notes[0].startS, endS: notes[notes.length - 1].endS, direction, lowestMidi, highestMidi, crossOver: fitCrossOver(midi, score) };
+    const cross = fitCrossOver(midi, score);
+    const crossOver = cross && { ...cross, timeS: passing(notes, cross.midi).startS };
+    const leg: Leg = { startS: notes[0].startS, endS: notes[notes.length - 1].endS, direction, lowestMidi, highestMidi, crossOver };
     return [leg];
   });
 }
+
+/** The sung note nearest a pitch: where to listen for the change. */
+const passing = (notes: SungNote[], midi: number) => notes.reduce((best, n) => (Math.abs(n.midi - midi) < Math.abs(best.midi - midi) ? n : best));

@@ -44,8 +44,9 @@ export interface TakeEvent {
   dipDb: number;
 }
 
-/** Where the timbre crosses from chest to head in one leg: centre, 10-90 % width, 0..1. */
+/** Where the timbre crosses from chest to head in one leg: centre, 10-90 % width, 0..1, and when the leg passes it. */
 export interface CrossOver {
+  timeS: number;
   midi: number;
   widthSt: number;
   confidence: number;

@@ -1,5 +1,5 @@
-import { FindingName } from '../../core/map/types';
-import { EventKind, Task } from '../../core/take/types';
+import { FindingName, Vote } from '../../core/map/types';
+import { Task } from '../../core/take/types';
 
 export const FINDING_WORDS: Record<FindingName, string> = {
   flip: 'Flip',
@@ -11,11 +11,13 @@ export const FINDING_WORDS: Record<FindingName, string> = {
   'uneven-loudness': 'Uneven loudness',
 };
 
-export const EVENT_WORDS: Record<EventKind, string> = {
+/** What is heard at a change. */
+export const EVENT_WORDS: Record<Vote['kind'], string> = {
   flip: 'leaps across',
   crack: 'cracks',
   timbre: 'colour changes at once',
   dip: 'level dips',
+  blend: 'colour changes gradually',
 };
 
 export const TASK_WORDS: Record<Task, string> = { siren: 'Siren', scale: 'Scale', sustain: 'Held note', speech: 'Counting aloud', free: 'Free take' };

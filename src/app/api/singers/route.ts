@@ -1,0 +1,6 @@
+import { respond } from '@/server/respond';
+import { addSinger, SingerInput } from '@/server/singers';
+
+export async function POST(request: Request) {
+  return respond(async () => ({ id: await addSinger(SingerInput.parse(await request.json())) }));
+}

@@ -1,0 +1,10 @@
+import { found } from '@/server/found';
+import { viewSinger } from '@/server/singers';
+import { MapRoom } from '@/ui/map/MapRoom';
+
+export const metadata = { title: 'Map' };
+
+export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
+  const { singer, map, takes } = await found(viewSinger((await params).singerId));
+  return <MapRoom singer={singer} map={map} takes={takes} />;
+}

@@ -1,0 +1,37 @@
+import { wavLayout, writeWav } from '../core/format/wav';
+import { Recording } from './input';
+
+/** The server takes no more (server/takes.ts). */
+const MAX_BYTES = 104_000_000;
+const DECODE_RATE = 48000;
+
+/**
+ * A dropped or chosen audio file as a recording: WAV files stay as they are, anything else the browser can decode becomes
+ * WAV. @throws Error in words for the user.
+ */
+export async function recordingOf(file: File): Promise<Recording> {
+  if (file.size === 0) throw new Error(`“${file.name}” is empty: export it again.`);
+  if (file.size > MAX_BYTES) throw new Error(`“${file.name}” is ${Math.round(file.size / 1e6)} MB; at most ${MAX_BYTES / 1e6} MB (about twelve minutes) can be taken in: cut it into shorter takes.`);
+  const bytes = await file.arrayBuffer();
+  if (isRiff(bytes)) {
+    const layout = wavLayout(new Uint8Array(bytes));
+    const durationS = Math.min(layout.dataBytes, bytes.byteLength - layout.dataStart) / ((layout.bits / 8) * layout.channels * layout.sampleRate);
+    return { wav: bytes, durationS };
+  }
+  let decoded: AudioBuffer;
+  try {
+    decoded = await new OfflineAudioContext(1, 1, DECODE_RATE).decodeAudioData(bytes);
+  } catch {
+    throw new Error(`“${file.name}” is not a sound this browser can read: use WAV, FLAC, MP3, M4A or Ogg.`);
+  }
+  const samples = new Float32Array(decoded.length);
+  for (let c = 0; c < decoded.numberOfChannels; c++) {
+    const channel = decoded.getChannelData(c);
+    for (let i = 0; i < samples.length; i++) samples[i] += channel[i] / decoded.numberOfChannels;
+  }
+  const wav = writeWav({ samples, sampleRate: decoded.sampleRate }, 24).buffer as ArrayBuffer;
+  if (wav.byteLength > MAX_BYTES) throw new Error(`“${file.name}” lasts ${Math.round(decoded.duration / 60)} minutes: cut it into takes of at most twelve.`);
+  return { wav, durationS: decoded.duration };
+}
+
+const isRiff = (bytes: ArrayBuffer) => bytes.byteLength >= 4 && String.fromCharCode(...new Uint8Array(bytes, 0, 4)) === 'RIFF';

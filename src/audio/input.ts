@@ -1,0 +1,114 @@
+import type { Pcm } from '../core/voice/types';
+import type { FromTakeWorker, ToTakeWorker } from './take-messages';
+
+/** A finished recording: a WAV file of 24 bits. */
+export interface Recording {
+  wav: ArrayBuffer;
+  durationS: number;
+}
+
+export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
+
+/** An open input: sound flows to `onLive` at once and is kept between `start` and `stop`. */
+export interface Input {
+  start(): void;
+  stop(): Promise<Recording>;
+  close(): void;
+}
+
+/** Why the microphone can't be had, with what to do; shown as it is. */
+export class InputError extends Error {}
+
+/** Voice processing of the browser is off: it would gate, level and filter the voice. */
+const PLAIN_SOUND: MediaTrackConstraints = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: { ideal: 1 } };
+
+/** Open the microphone. @throws InputError in words for the user. `onLost` is called if it goes away later. */
+export async function openMicrophone(onLive: (live: Live) => void, onLost: () => void): Promise<Input> {
+  if (!navigator.mediaDevices?.getUserMedia) throw new InputError('This browser gives no microphone to this page: open it at http://localhost or over https, in a current browser. A file works too.');
+  let stream: MediaStream;
+  try {
+    stream = await navigator.mediaDevices.getUserMedia({ audio: PLAIN_SOUND });
+  } catch (error) {
+    throw new InputError(microphoneTrouble((error as DOMException).name));
+  }
+  const track = stream.getAudioTracks()[0];
+  track.addEventListener('ended', onLost);
+  // The device's own rate: no converter of the browser stands between.
+  const context = await contextAt(track.getSettings().sampleRate);
+  const input = await openInput(context, onLive);
+  context.createMediaStreamSource(stream).connect(input.node);
+  return {
+    ...input,
+    close() {
+      track.removeEventListener('ended', onLost);
+      for (const t of stream.getTracks()) t.stop();
+      input.close();
+    },
+  };
+}
+
+function microphoneTrouble(name: string): string {
+  if (name === 'NotAllowedError') return 'The microphone is blocked for this page: allow it in the address bar of the browser, then start again.';
+  if (name === 'NotFoundError' || name === 'OverconstrainedError') return 'No microphone was found: plug one in, then start again. A file works too.';
+  if (name === 'NotReadableError') return 'The microphone is in use by another program: close that program, then start again.';
+  return `The microphone can't be opened (${name}): check it in the system's sound settings, then start again.`;
+}
+
+/** Play a sound into an input as if it were a microphone, audibly; `onEnd` when it is over. */
+export async function openSound(pcm: Pcm, onLive: (live: Live) => void, onEnd: () => void): Promise<Input> {
+  const context = await contextAt(pcm.sampleRate);
+  const input = await openInput(context, onLive);
+  const buffer = context.createBuffer(1, pcm.samples.length, pcm.sampleRate);
+  buffer.getChannelData(0).set(pcm.samples);
+  const source = context.createBufferSource();
+  source.buffer = buffer;
+  source.connect(input.node);
+  source.connect(context.destination);
+  source.onended = onEnd;
+  return {
+    ...input,
+    start() {
+      input.start();
+      source.start();
+    },
+  };
+}
+
+async function contextAt(sampleRate: number | undefined): Promise<AudioContext> {
+  let context: AudioContext;
+  try {
+    context = new AudioContext({ sampleRate, latencyHint: 'interactive' });
+  } catch {
+    context = new AudioContext({ latencyHint: 'interactive' });
+  }
+  await context.audioWorklet.addModule('/worklets/capture.js');
+  await context.resume();
+  return context;
+}
+
+async function openInput(context: AudioContext, onLive: (live: Live) => void): Promise<Input & { node: AudioNode }> {
+  const worker = new Worker(new URL('./take.worker.ts', import.meta.url), { type: 'module' });
+  const node = new AudioWorkletNode(context, 'wendel-capture', { numberOfOutputs: 0 });
+  const channel = new MessageChannel();
+  node.port.postMessage(channel.port1, [channel.port1]);
+  const tell = (message: ToTakeWorker, transfer: Transferable[] = []) => worker.postMessage(message, transfer);
+  tell({ kind: 'open', sampleRate: context.sampleRate, blocks: channel.port2 }, [channel.port2]);
+  let finished: (recording: Recording) => void = () => {};
+  worker.onmessage = ({ data }: MessageEvent<FromTakeWorker>) => {
+    if (data.kind === 'live') onLive(data);
+    else finished({ wav: data.wav, durationS: data.durationS });
+  };
+  return {
+    node,
+    start: () => tell({ kind: 'start' }),
+    stop: () =>
+      new Promise((resolve) => {
+        finished = resolve;
+        tell({ kind: 'stop' });
+      }),
+    close() {
+      worker.terminate();
+      void context.close();
+    },
+  };
+}

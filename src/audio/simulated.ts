@@ -1,0 +1,20 @@
+import type { SingerProfile } from '../core/sim/profile';
+import type { SimTask } from '../core/sim/score';
+import type { SingOptions } from '../core/sim/sing';
+import type { Pcm } from '../core/voice/types';
+
+export interface SingRequest {
+  profile: SingerProfile;
+  task: SimTask;
+  options: SingOptions;
+}
+
+/** What the simulated singer sings, made in a worker. */
+export function singAside(request: SingRequest): Promise<Pcm> {
+  const worker = new Worker(new URL('./sim.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Pcm>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<Pcm>) => resolve(data);
+    worker.onerror = (event) => reject(new Error(`The simulated singer fell silent (${event.message}): reload the page and try again.`));
+    worker.postMessage(request);
+  }).finally(() => worker.terminate());
+}

@@ -1,0 +1,125 @@
+'use client';
+import { useRef } from 'react';
+import type { VoiceMap, Vote } from '../../core/map/types';
+import { noteName } from '../../core/music/pitch';
+import { CoachMarkShape, MachineMark } from '../kit/Shapes';
+import { useWidth } from '../kit/useWidth';
+import { dateOf, EVENT_WORDS } from '../kit/words';
+import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
+import { LadderScale } from '../ladder/scale';
+
+const LEVEL_WIDTH = 110;
+const HEAD = 26;
+
+/** The voice beside the ladder: every change heard, by date, going up and coming down, and how loud each note is. */
+export function MapPicture({ scale, map, when, onPlay }: { scale: LadderScale; map: VoiceMap; when: Map<string, Date>; onPlay: (vote: Vote) => void }) {
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box);
+  const column = Math.max(0, (width - LEVEL_WIDTH) / 2);
+  const dates = [...new Set([...when.values()].map((d) => new Date(d).getTime()))].sort((a, b) => a - b);
+  const [first, last] = [dates[0], dates[dates.length - 1]];
+  const xOf = (takeId: string) => {
+    const t = new Date(when.get(takeId) ?? last).getTime();
+    return 22 + (last > first ? (t - first) / (last - first) : 0.5) * (column - 44);
+  };
+  const votes = map.passaggi.flatMap((p) => p.votes);
+  return (
+    <figure className="min-w-0">
+      <div className="flex gap-2">
+        <div style={{ paddingTop: HEAD }}>
+          <Ladder scale={scale} map={map} />
+        </div>
+        <div ref={box} className="min-w-0 flex-1">
+          <div aria-hidden="true" className="flex text-sm text-soft" style={{ height: HEAD }}>
+            <span style={{ width: column }}>Changes going up</span>
+            <span style={{ width: column }}>Coming down</span>
+            <span>Loudness</span>
+          </div>
+          <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label="Every change heard, by date">
+            <Rungs scale={scale} width={width} />
+            {map.passaggi.map((p) => (
+              <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={2 * column} />
+            ))}
+            {map.extreme && (
+              <>
+                <LimitLine scale={scale} midi={map.extreme.high.midi} width={width} text={`touched ${noteName(map.extreme.high.midi)}`} above />
+                <LimitLine scale={scale} midi={map.extreme.low.midi} width={width} text={`touched ${noteName(map.extreme.low.midi)}`} />
+              </>
+            )}
+            {(['up', 'down'] as const).map((direction, d) => {
+              const own = votes.filter((v) => v.direction === direction);
+              return (
+                <g key={direction} transform={`translate(${d * column} 0)`}>
+                  <rect x={0.5} y={0.5} width={Math.max(0, column - 1)} height={scale.height - 1} rx={8} fill="none" stroke="var(--line)" />
+                  {own.map((v) => (
+                    <g key={`${v.takeId}${v.timeS}${v.source}`} className="cursor-pointer" role="button" tabIndex={0} aria-label={`Play: ${v.source === 'coach' ? 'your mark' : EVENT_WORDS[v.kind]} at ${noteName(v.midi)}`} onClick={() => onPlay(v)} onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}>
+                      <circle cx={xOf(v.takeId)} cy={scale.y(v.midi)} r={14} fill="transparent" />
+                      {v.source === 'coach' ? <CoachMarkShape x={xOf(v.takeId)} y={scale.y(v.midi)} /> : <MachineMark x={xOf(v.takeId)} y={scale.y(v.midi)} size={7} strong={v.weight >= 0.5} />}
+                    </g>
+                  ))}
+                </g>
+              );
+            })}
+            <LevelCurve scale={scale} levels={map.levels} x={2 * column} />
+          </svg>
+          {first && (
+            <div aria-hidden="true" className="flex text-sm text-soft">
+              {[0, 1].map((i) => (
+                <span key={i} className="flex justify-between px-2" style={{ width: column }}>
+                  <span>{dateOf(new Date(first))}</span>
+                  {last > first && <span>{dateOf(new Date(last))}</span>}
+                </span>
+              ))}
+            </div>
+          )}
+        </div>
+      </div>
+      <figcaption className="sr-only">
+        <table>
+          <caption>The map of the voice</caption>
+          <tbody>
+            {map.passaggi.map((p) => (
+              <tr key={p.midi}>
+                <th scope="row">Change near {noteName(p.midi)}</th>
+                <td>
+                  between {noteName(p.lowMidi)} and {noteName(p.highMidi)}, up {p.up.found} of {p.up.of}, down {p.down.found} of {p.down.of}
+                </td>
+              </tr>
+            ))}
+            {map.levels.map((l) => (
+              <tr key={l.midi}>
+                <th scope="row">Loudness at {noteName(l.midi)}</th>
+                <td>{l.db.toFixed(0)} decibels against the middle of the voice</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </figcaption>
+    </figure>
+  );
+}
+
+function LimitLine({ scale, midi, width, text, above }: { scale: LadderScale; midi: number; width: number; text: string; above?: boolean }) {
+  const y = scale.y(midi);
+  return (
+    <g>
+      <line x1={0} x2={width} y1={y} y2={y} stroke="var(--soft)" strokeDasharray="2 4" />
+      <text x={10} y={above ? y - 5 : y + 14} fontSize={12} fill="var(--soft)">
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** Loudness per note against the voice's middle: an even voice leans steadily to the right as it rises (common practice). */
+function LevelCurve({ scale, levels, x }: { scale: LadderScale; levels: VoiceMap['levels']; x: number }) {
+  if (levels.length < 3) return null;
+  const reach = Math.max(12, ...levels.map((l) => Math.abs(l.db)));
+  const at = (db: number) => x + LEVEL_WIDTH / 2 + (db / reach) * (LEVEL_WIDTH / 2 - 10);
+  return (
+    <g aria-hidden="true">
+      <line x1={at(0)} x2={at(0)} y1={0} y2={scale.height} stroke="var(--line)" />
+      <polyline points={levels.map((l) => `${at(l.db)},${scale.y(l.midi)}`).join(' ')} fill="none" stroke="var(--accent)" strokeWidth={3} strokeLinejoin="round" />
+    </g>
+  );
+}

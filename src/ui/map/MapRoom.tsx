@@ -1,0 +1,153 @@
+'use client';
+import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
+import { ChevronDown, Play, Square } from 'lucide-react';
+import Link from 'next/link';
+import { useMemo } from 'react';
+import { useTakePlayer } from '../../audio/take-player';
+import type { Passaggio, VoiceMap } from '../../core/map/types';
+import { noteName } from '../../core/music/pitch';
+import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { Task } from '../../core/take/types';
+import { dateOf, dateTimeOf, EVENT_WORDS, FINDING_WORDS, TASK_WORDS } from '../kit/words';
+import { ladderRange, ladderScale } from '../ladder/scale';
+import { MapPicture } from './MapPicture';
+
+interface TakeLine {
+  id: string;
+  task: Task;
+  vowel: string;
+  durationS: number;
+  recordedAt: Date;
+  usable: boolean | null;
+  reasons: string[];
+  changes: number;
+}
+
+const HEIGHT = 540;
+
+const range = (limits: { low: { midi: number }; high: { midi: number } } | null) => (limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not enough evidence yet');
+
+/** The map of a voice: what all its takes say together, each conclusion opening into its evidence. */
+export function MapRoom({ singer, map, takes }: { singer: { id: string; name: string; voiceType: VoiceTypeId }; map: VoiceMap; takes: TakeLine[] }) {
+  const type = voiceType(singer.voiceType);
+  const player = useTakePlayer();
+  const scale = useMemo(() => {
+    const { low, high } = ladderRange(map, { low: type.low, high: type.high });
+    return ladderScale(low, high, HEIGHT);
+  }, [map, type]);
+  if (takes.length === 0)
+    return (
+      <div className="card max-w-2xl text-lg">
+        <p>The map is drawn from what the voice does. Record a siren or two: one slide from a comfortable low note to the top and back.</p>
+        <Link className="button-main mt-3" href={`/singers/${singer.id}/listen`}>
+          Listen to {singer.name}
+        </Link>
+      </div>
+    );
+  const when = new Map(takes.map((t) => [t.id, t.recordedAt]));
+  return (
+    <div className="grid gap-4 lg:grid-cols-[1fr_26rem]">
+      <MapPicture scale={scale} map={map} when={when} onPlay={(v) => player.play(v.takeId, v.timeS - 1, v.timeS + 1)} />
+      <aside className="flex flex-col gap-3">
+        <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg" data-testid="ranges">
+          <dt className="text-soft">Usable</dt>
+          <dd className="font-bold">{range(map.usable)}</dd>
+          <dt className="text-soft">Touched</dt>
+          <dd className="font-bold">{range(map.extreme)}</dd>
+          {map.speakingMidi !== null && (
+            <>
+              <dt className="text-soft">Speaks near</dt>
+              <dd className="font-bold">{noteName(map.speakingMidi)}</dd>
+            </>
+          )}
+        </dl>
+        <section aria-label="Passaggi" className="flex flex-col gap-2">
+          {map.passaggi.length === 0 && <p className="card">Where this voice changes is not clear yet: {map.takes < 2 ? 'one take proves little. Record two or three sirens.' : 'no change was heard often enough.'}</p>}
+          {map.passaggi.map((p) => (
+            <PassaggioCard key={p.midi} passaggio={p} singerId={singer.id} when={when} playing={player.playing?.takeId ?? null} onPlay={(id, s) => (player.playing?.takeId === id ? player.stop() : player.play(id, s - 1, s + 1))} />
+          ))}
+        </section>
+        {map.findings.length > 0 && (
+          <section aria-label="What happens there" className="card">
+            <h2 className="font-bold">What happens there</h2>
+            <ul className="mt-1 flex flex-col gap-2">
+              {map.findings.map((f) => (
+                <li key={f.name + f.midi}>
+                  <b>{FINDING_WORDS[f.name]}.</b> {f.because}
+                </li>
+              ))}
+            </ul>
+            <Link className="button-main mt-3" href={`/singers/${singer.id}/plan`}>
+              Choose the work
+            </Link>
+          </section>
+        )}
+      </aside>
+      <section aria-label="Takes" className="lg:col-span-2">
+        <h2 className="mb-1 text-lg font-bold">
+          {takes.length} {takes.length === 1 ? 'take' : 'takes'}
+        </h2>
+        <div className="card overflow-x-auto p-0">
+          <table className="w-full">
+            <tbody>
+              {takes.map((t) => (
+                <tr key={t.id} className="border-b border-line last:border-0">
+                  <td className="px-4 py-2">
+                    <Link href={`/singers/${singer.id}/takes/${t.id}`} className="inline-flex min-h-9 items-center font-semibold hover:underline">
+                      {TASK_WORDS[t.task]}
+                      {t.vowel && t.task !== 'speech' ? ` on “${t.vowel}”` : ''}
+                    </Link>
+                  </td>
+                  <td className="px-2">{dateTimeOf(t.recordedAt)}</td>
+                  <td className="px-2">{t.durationS.toFixed(1)} s</td>
+                  <td className="px-4 text-soft">{t.usable === null ? 'being listened to …' : t.usable ? `${t.changes} ${t.changes === 1 ? 'change' : 'changes'} heard` : t.reasons.join(' ')}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </section>
+    </div>
+  );
+}
+
+const heard = ({ found, of }: { found: number; of: number }) => (of === 0 ? 'not passed' : `${found} of ${of} passes`);
+
+function PassaggioCard({ passaggio: p, singerId, when, playing, onPlay }: { passaggio: Passaggio; singerId: string; when: Map<string, Date>; playing: string | null; onPlay: (takeId: string, timeS: number) => void }) {
+  return (
+    <Disclosure as="div" className="card" data-testid="passaggio">
+      <DisclosureButton className="flex min-h-11 w-full items-center gap-4 text-left">
+        <span className="text-3xl font-bold">{noteName(p.midi)}</span>
+        <span className="flex-1">
+          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, between {noteName(p.lowMidi)} and {noteName(p.highMidi)}
+          <br />
+          <span className="text-sm text-soft">
+            up {p.upMidi === null ? '' : `${noteName(p.upMidi)}, `}
+            {heard(p.up)} · down {p.downMidi === null ? '' : `${noteName(p.downMidi)}, `}
+            {heard(p.down)}
+          </span>
+        </span>
+        <ChevronDown aria-hidden className="shrink-0 text-soft" />
+        <span className="sr-only">Show the evidence</span>
+      </DisclosureButton>
+      <DisclosurePanel className="mt-2 border-t border-line pt-2">
+        <ul className="flex max-h-64 flex-col overflow-y-auto">
+          {p.votes.map((v) => (
+            <li key={`${v.takeId}${v.timeS}${v.source}`} className="flex items-center gap-2">
+              <button className="button-small min-h-11 min-w-11" aria-label={`Play ${noteName(v.midi)} going ${v.direction}`} onClick={() => onPlay(v.takeId, v.timeS)}>
+                {playing === v.takeId ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
+              </button>
+              <b className="w-10">{noteName(v.midi)}</b>
+              <span className="flex-1 text-sm">
+                {v.source === 'coach' ? 'your ear' : EVENT_WORDS[v.kind]}, {v.direction}
+              </span>
+              <Link className="text-sm underline" href={`/singers/${singerId}/takes/${v.takeId}?at=${v.timeS.toFixed(2)}`}>
+                {when.has(v.takeId) ? dateOf(when.get(v.takeId)!) : 'take'}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}

@@ -1,0 +1,48 @@
+'use client';
+import { useRef } from 'react';
+import { patternSpan } from '../../core/exercise/keys';
+import { exerciseById } from '../../core/exercise/shelf';
+import type { VoiceMap } from '../../core/map/types';
+import { noteName } from '../../core/music/pitch';
+import type { PlanItem } from '../../core/plan/plan';
+import { useWidth } from '../kit/useWidth';
+import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
+import { LadderScale } from '../ladder/scale';
+
+/** The whole set against the voice: one column an exercise, a bar for each key from its lowest to its highest note. */
+export function KeysPicture({ scale, map, items }: { scale: LadderScale; map: VoiceMap; items: PlanItem[] }) {
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box);
+  const column = items.length ? width / items.length : width;
+  return (
+    <div className="flex gap-2">
+      <Ladder scale={scale} map={map} />
+      <div ref={box} className="min-w-0 flex-1">
+        <svg width={width} height={scale.height} className="rounded-lg border border-line" role="img" aria-label={`Keys of ${items.length} exercises against the voice`}>
+          <Rungs scale={scale} width={width} />
+          {map.passaggi.map((p) => (
+            <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={width} />
+          ))}
+          {items.map((item, i) => {
+            const span = patternSpan(exerciseById(item.exerciseId));
+            const step = Math.min(9, (column - 14) / Math.max(1, item.keys.length));
+            const left = i * column + (column - step * item.keys.length) / 2;
+            return (
+              <g key={item.exerciseId + i}>
+                {item.keys.map((key, k) => (
+                  <rect key={key} x={left + k * step + 1} width={Math.max(1.5, step - 2)} y={scale.y(key + span.top) - scale.rung / 2} height={(span.top - span.bottom + 1) * scale.rung} rx={2} fill="var(--accent)" opacity={0.85} />
+                ))}
+                <text x={(i + 0.5) * column} y={scale.height - 8} textAnchor="middle" fontSize={14} fontWeight={700} fill="var(--ink)">
+                  {i + 1}
+                </text>
+                <title>
+                  {exerciseById(item.exerciseId).name}: {item.keys.map((k) => noteName(k)).join(' ')}
+                </title>
+              </g>
+            );
+          })}
+        </svg>
+      </div>
+    </div>
+  );
+}

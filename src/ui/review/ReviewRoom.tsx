@@ -1,0 +1,251 @@
+'use client';
+import { ArrowDown, ArrowUp, Check, Pause, Play, Plus, Undo2, X } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useTakePlayer } from '../../audio/take-player';
+import type { CoachMark, VoiceMap } from '../../core/map/types';
+import { markOn } from '../../core/map/votes';
+import { noteName, noteWithCents } from '../../core/music/pitch';
+import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import { Change, changesOf } from '../../core/take/changes';
+import type { TakeFindings, Task, Trace } from '../../core/take/types';
+import { Notice } from '../kit/Notice';
+import { dateTimeOf, EVENT_WORDS, TASK_WORDS } from '../kit/words';
+import { ladderRange, ladderScale } from '../ladder/scale';
+import { TakePicture } from '../take/TakePicture';
+import { useMarks } from './useMarks';
+
+interface Props {
+  singer: { id: string; name: string; voiceType: VoiceTypeId };
+  map: VoiceMap;
+  view: {
+    take: { id: string; task: Task; vowel: string; source: string; durationS: number; recordedAt: Date };
+    analysis: { engine: string; findings: TakeFindings | null; trace: Trace | null; error: string | null } | null;
+    marks: CoachMark[];
+  };
+  atS: number;
+}
+
+const HEIGHT = 540;
+const SOURCE_WORDS: Record<string, string> = { microphone: 'microphone', file: 'from a file', simulated: 'simulated singer' };
+
+/** One take heard again: the machine's findings and the coach's word on each, side by side on the ladder. */
+export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS }: Props) {
+  const findings = analysis?.findings ?? null;
+  const trace = analysis?.trace ?? null;
+  const changes = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
+  const { marks, problem, set, undo } = useMarks(take.id, stored);
+  const { playing, play, stop } = useTakePlayer();
+  const [selected, setSelected] = useState(() => Math.max(0, changes.findIndex((c) => Math.abs(c.timeS - atS) < 0.3)));
+  const [cursorS, setCursorS] = useState(atS);
+  const type = voiceType(singer.voiceType);
+  const scale = useMemo(() => {
+    const { low, high } = ladderRange(map, { low: type.low, high: type.high }, findings?.range ? [findings.range.lowestMidi, findings.range.highestMidi] : []);
+    return ladderScale(low, high, HEIGHT);
+  }, [map, type, findings]);
+
+  const nowS = playing?.atS ?? cursorS;
+  const playFrom = useCallback(
+    (fromS: number, toS?: number) => {
+      setCursorS(fromS);
+      play(take.id, fromS, toS);
+    },
+    [play, take.id],
+  );
+  const select = useCallback(
+    (index: number) => {
+      if (!changes[index]) return;
+      setSelected(index);
+      playFrom(changes[index].timeS - 1, changes[index].timeS + 1);
+    },
+    [changes, playFrom],
+  );
+
+  /** The coach's word on a change: it keeps its mark's id, so that changing one's mind is one mark. */
+  const say = useCallback(
+    (change: Change, verdict: CoachMark['verdict'] | null, midi = change.midi) => {
+      const id = markOn(change, marks)?.id ?? crypto.randomUUID();
+      set(id, verdict ? { id, timeS: change.timeS, midi, direction: change.direction, verdict } : undefined);
+    },
+    [marks, set],
+  );
+  const move = useCallback((change: Change, by: number) => say(change, 'move', Math.round(markOn(change, marks)?.midi ?? change.midi) + by), [marks, say]);
+
+  const addHere = useCallback(() => {
+    if (!trace) return;
+    const at = Math.round(nowS / trace.hopS);
+    const midi = trace.midi[at];
+    if (!(midi > 0)) return;
+    const before = trace.midi[Math.max(0, at - 20)] || midi;
+    const id = crypto.randomUUID();
+    set(id, { id, timeS: nowS, midi: Math.round(midi), direction: midi >= before ? 'up' : 'down', verdict: 'add' });
+  }, [nowS, set, trace]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const tag = (event.target as HTMLElement).tagName;
+      if (tag === 'INPUT' || tag === 'SELECT' || tag === 'TEXTAREA') return;
+      const change = changes[selected];
+      const act: Record<string, (() => void) | undefined> = {
+        ' ': tag === 'BUTTON' || tag === 'A' ? undefined : () => (playing ? stop() : playFrom(cursorS)),
+        j: () => select(selected + 1),
+        k: () => select(selected - 1),
+        a: change && (() => say(change, 'accept')),
+        x: change && (() => say(change, 'reject')),
+        ArrowUp: change && (() => move(change, 1)),
+        ArrowDown: change && (() => move(change, -1)),
+        m: addHere,
+      };
+      const undoKey = (event.ctrlKey || event.metaKey) && event.key === 'z';
+      const action = undoKey ? (undo ?? undefined) : event.ctrlKey || event.metaKey || event.altKey ? undefined : act[event.key];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [addHere, changes, cursorS, move, playFrom, playing, say, select, selected, stop, undo]);
+
+  const added = marks.filter((m) => m.verdict === 'add');
+  return (
+    <div className="grid gap-4 lg:grid-cols-[1fr_24rem]">
+      <section aria-label="The take beside the ladder" className="flex flex-col gap-3">
+        {trace ? (
+          <TakePicture scale={scale} map={map} findings={findings} trace={trace} changes={changes} marks={marks} selected={changes[selected]} playheadS={nowS} onSelect={(c) => select(changes.indexOf(c))} onPlay={playFrom} />
+        ) : (
+          <p className="card">{analysis?.error ?? 'This take is still being listened to. Reload the page in a moment.'}</p>
+        )}
+        <div className="flex flex-wrap items-center gap-2">
+          <button className="button-main" onClick={() => (playing ? stop() : playFrom(nowS >= take.durationS - 0.1 ? 0 : nowS))} title="Space">
+            {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Pause' : 'Play'}
+          </button>
+          <button className="button" onClick={addHere} title="M: at the line, while it plays or stands">
+            <Plus aria-hidden size={18} /> I hear a change here
+          </button>
+          <button className="button" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z">
+            <Undo2 aria-hidden size={18} /> Undo
+          </button>
+          <span className="text-sm text-soft">Click anywhere in the picture to play from there.</span>
+        </div>
+      </section>
+
+      <aside className="flex flex-col gap-3">
+        <div>
+          <h2 className="text-xl font-bold">
+            {TASK_WORDS[take.task]}
+            {take.vowel && take.task !== 'speech' ? ` on “${take.vowel}”` : ''}
+          </h2>
+          <p className="text-sm text-soft">
+            {dateTimeOf(take.recordedAt)} · {take.durationS.toFixed(1)} s · {SOURCE_WORDS[take.source]}
+          </p>
+        </div>
+        {findings?.quality.reasons.map((r) => (
+          <p key={r} className="font-semibold">
+            {r}
+          </p>
+        ))}
+        {findings?.range && (
+          <p>
+            Reaches from <b>{noteName(findings.range.lowestMidi)}</b> to <b>{noteName(findings.range.highestMidi)}</b>.
+          </p>
+        )}
+        {problem && <Notice>{problem}</Notice>}
+        <p className="flex gap-4 text-sm text-soft" aria-hidden="true">
+          <span className="flex items-center gap-1">
+            <svg width={18} height={18}>
+              <circle cx={9} cy={9} r={6} fill="none" stroke="var(--band)" strokeWidth={3} />
+            </svg>
+            the machine
+          </span>
+          <span className="flex items-center gap-1">
+            <svg width={18} height={18}>
+              <path d="M9 1L17 9L9 17L1 9Z" fill="var(--coach)" />
+            </svg>
+            you
+          </span>
+        </p>
+        {findings?.quality.usable && changes.length === 0 && <p className="card">No change was found in this take. If you hear one, stop there and press M.</p>}
+        <ol className="flex flex-col gap-2">
+          {changes.map((change, i) => {
+            const mark = markOn(change, marks);
+            return (
+              <li key={change.timeS} className={`rounded-xl border bg-card p-3 ${i === selected ? 'border-accent' : 'border-line'}`} data-testid="change">
+                <div className="flex items-center gap-2">
+                  <button className="flex min-h-11 flex-1 items-center gap-3 text-left" onClick={() => select(i)} title="J and K go through the changes">
+                    <Play aria-hidden size={18} className="shrink-0 text-accent" />
+                    <span className={`text-2xl font-bold ${mark?.verdict === 'reject' ? 'line-through' : ''}`}>{noteName(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}</span>
+                    <span className="text-sm">
+                      {EVENT_WORDS[change.kind]}, going {change.direction}
+                      <br />
+                      <span className="text-soft">
+                        {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? `, machine: ${noteName(change.midi)}` : ''}
+                      </span>
+                    </span>
+                  </button>
+                </div>
+                <div className="mt-1 flex gap-1">
+                  <Verdict on={mark?.verdict === 'accept'} label="Right" hint="A" onClick={() => say(change, mark?.verdict === 'accept' ? null : 'accept')}>
+                    <Check aria-hidden size={16} />
+                  </Verdict>
+                  <Verdict on={mark?.verdict === 'reject'} label="Nothing there" hint="X" onClick={() => say(change, mark?.verdict === 'reject' ? null : 'reject')}>
+                    <X aria-hidden size={16} />
+                  </Verdict>
+                  <span className="flex-1" />
+                  <button className="button-small min-h-11 min-w-11" aria-label={`Move the change at ${noteName(change.midi)} down a semitone`} title="Arrow down" onClick={() => move(change, -1)}>
+                    <ArrowDown aria-hidden size={16} />
+                  </button>
+                  <button className="button-small min-h-11 min-w-11" aria-label={`Move the change at ${noteName(change.midi)} up a semitone`} title="Arrow up" onClick={() => move(change, 1)}>
+                    <ArrowUp aria-hidden size={16} />
+                  </button>
+                </div>
+              </li>
+            );
+          })}
+          {added.map((m) => (
+            <li key={m.id} className="flex items-center gap-3 rounded-xl border border-line bg-card p-3" data-testid="added">
+              <span className="text-2xl font-bold">{noteName(m.midi)}</span>
+              <span className="flex-1 text-sm">
+                you heard a change, going {m.direction}
+                <br />
+                <span className="text-soft">{m.timeS.toFixed(1)} s</span>
+              </span>
+              <button className="button-small min-h-11 min-w-11" aria-label={`Take back your mark at ${noteName(m.midi)}`} onClick={() => set(m.id, undefined)}>
+                <X aria-hidden size={16} />
+              </button>
+            </li>
+          ))}
+        </ol>
+        {findings && findings.notes.length > 0 && (
+          <details className="card">
+            <summary className="cursor-pointer font-semibold">{findings.notes.length} notes sung</summary>
+            <table className="mt-2 w-full text-sm">
+              <thead className="text-left text-soft">
+                <tr>
+                  <th className="font-normal">Note</th>
+                  <th className="font-normal">From</th>
+                  <th className="font-normal">To</th>
+                </tr>
+              </thead>
+              <tbody>
+                {findings.notes.map((n) => (
+                  <tr key={n.startS}>
+                    <td>{noteWithCents(n.midi + n.cents / 100)}</td>
+                    <td>{n.startS.toFixed(2)} s</td>
+                    <td>{n.endS.toFixed(2)} s</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </details>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function Verdict({ on, label, hint, onClick, children }: { on: boolean; label: string; hint: string; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <button aria-pressed={on} title={hint} onClick={onClick} className={`button-small min-h-11 ${on ? 'border-coach text-coach' : ''}`}>
+      {children} {label}
+    </button>
+  );
+}

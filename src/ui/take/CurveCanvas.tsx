@@ -1,0 +1,40 @@
+'use client';
+import { useEffect, useRef } from 'react';
+import { LadderScale } from '../ladder/scale';
+import { Curve, drawCurve, TimeScale } from './trace';
+
+/** A pitch curve on a canvas of the ladder's height; paints again when anything changes (or the theme does). */
+export function CurveCanvas({ curve, time, scale }: { curve: Curve; time: TimeScale; scale: LadderScale }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const paint = () => {
+      const ctx = sizedContext(canvas.current, time.width, scale.height);
+      if (ctx) drawCurve(ctx, curve, time, scale, ...themeColours(canvas.current!));
+    };
+    paint();
+    const dark = matchMedia('(prefers-color-scheme: dark)');
+    dark.addEventListener('change', paint);
+    return () => dark.removeEventListener('change', paint);
+  }, [curve, time, scale]);
+  return <canvas ref={canvas} aria-hidden="true" className="pointer-events-none absolute inset-0" style={{ width: time.width, height: scale.height }} />;
+}
+
+/** The canvas's context, cleared and scaled to the screen's own pixels. */
+export function sizedContext(canvas: HTMLCanvasElement | null, width: number, height: number): CanvasRenderingContext2D | null {
+  const ctx = canvas?.getContext('2d');
+  if (!canvas || !ctx || width <= 0) return null;
+  const ratio = window.devicePixelRatio || 1;
+  if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
+    canvas.width = Math.round(width * ratio);
+    canvas.height = Math.round(height * ratio);
+  }
+  ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+  ctx.clearRect(0, 0, width, height);
+  return ctx;
+}
+
+/** Ink and accent of the present theme. */
+export function themeColours(element: Element): [string, string] {
+  const style = getComputedStyle(element);
+  return [style.getPropertyValue('--ink'), style.getPropertyValue('--accent')];
+}
