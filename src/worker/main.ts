@@ -2,6 +2,9 @@
 import { Client } from 'pg';
 import pino from 'pino';
 import { ANALYSE_QUEUE, AnalyseJob, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
+import { sing } from '../core/sim/sing';
+import { typicalProfile } from '../core/sim/typical';
+import { analyseTake } from '../core/take/analyse';
 import { analyseJob } from './analyse-job';
 
 const POLL_MS = 5000;
@@ -70,6 +73,12 @@ async function connectQueue(): ReturnType<typeof openQueue> {
   }
 }
 
+/** The first analysis after a start would run uncompiled and take twice as long: let it be nobody's take. */
+function warmUp() {
+  const { pcm } = sing(typicalProfile('tenor', 'flip'), { kind: 'siren' }, { seed: 1 });
+  for (let i = 0; i < 2; i++) analyseTake(pcm, 'siren');
+}
+
 async function main() {
   const boss = await connectQueue();
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
@@ -79,6 +88,7 @@ async function main() {
     });
   await listen();
   log.info('ready');
+  warmUp();
   while (!stopping) {
     await drain(boss).catch((error: Error) => log.warn({ error: error.message }, 'queue away, trying again'));
     if (!stopping) await sleep(POLL_MS);

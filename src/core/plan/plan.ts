@@ -3,6 +3,7 @@ import { Anchors, keysFor } from '../exercise/keys';
 import { Exercise } from '../exercise/types';
 import { Finding, FindingName, VoiceMap } from '../map/types';
 import { noteName } from '../music/pitch';
+import { withinDose } from './dose';
 import { expectedChange, VoiceTypeId } from './voice-types';
 
 export interface PlanItem {
@@ -69,7 +70,7 @@ export function planFor(map: VoiceMap, type: VoiceTypeId): Plan | null {
   const straws = best('straw', 2);
   const work = best('work', 3).filter((e) => score(e) > -0.9);
   const chosen = withWhatComesBefore([...warm, ...straws.slice(0, 1), ...inOrder(work), ...straws.slice(1), ...best('test', 1)], fits);
-  return { ...placed, worksOn: names, items: chosen.map((e) => itemFor(e, placed.anchors, worksOn, placed.changeMeasured)) };
+  return { ...placed, worksOn: names, items: withinDose(chosen.map((e) => itemFor(e, placed.anchors, worksOn, placed.changeMeasured))) };
 }
 
 function strongest(findings: Finding[]): Finding[] {

@@ -1,15 +1,20 @@
+import { useId } from 'react';
+
 /** A labelled choice among a few, as the platform draws it. */
 export function Choice<T extends string>({ label, value, options, onChange, disabled }: { label: string; value: T; options: readonly (readonly [T, string])[]; onChange: (value: T) => void; disabled?: boolean }) {
+  const id = useId();
   return (
-    <label className="flex flex-col gap-1 text-sm text-soft">
-      {label}
-      <select className="field text-base" value={value} disabled={disabled} onChange={(e) => onChange(e.target.value as T)}>
-        {options.map(([id, text]) => (
-          <option key={id} value={id}>
+    <div className="flex flex-col gap-1">
+      <label htmlFor={id} className="text-sm text-soft">
+        {label}
+      </label>
+      <select id={id} className="field" value={value} disabled={disabled} onChange={(e) => onChange(e.target.value as T)}>
+        {options.map(([key, text]) => (
+          <option key={key} value={key}>
             {text}
           </option>
         ))}
       </select>
-    </label>
+    </div>
   );
 }

@@ -34,7 +34,7 @@ const SOURCES: readonly (readonly [Source, string])[] = [
   ['file', 'Audio file'],
   ['simulated', 'Simulated singer'],
 ];
-const HEIGHT = 540;
+const HEIGHT = 600;
 
 export function ListenRoom({ singer, map }: { singer: { id: string; name: string; voiceType: VoiceTypeId }; map: VoiceMap }) {
   const router = useRouter();
@@ -239,7 +239,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
                 ))}
               </svg>
               <LiveTrace store={live} scale={scale} width={width} />
-              {state === 'idle' && live.current.midi.length === 0 && (
+              {state === 'idle' && (
                 <p className="absolute inset-x-0 top-1/2 px-6 text-center text-lg text-soft">
                   {source === 'file' ? 'Drop an audio file here, or press Space to choose one.' : 'Press Space. The voice will be drawn here as it sings.'}
                 </p>
@@ -252,7 +252,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
       <aside className="flex flex-col gap-4">
         <div>
           <h2 className="text-[40px] leading-tight font-bold">{sing.title}</h2>
-          <p className="mt-1 text-lg text-soft">{sing.how}</p>
+          {!result && <p className="mt-1 text-lg text-soft">{sing.how}</p>}
         </div>
         <div className="grid grid-cols-2 gap-2">
           <Choice label="What is sung" value={task} options={TASKS.map((t) => [t, TASK_WORDS[t]] as const)} onChange={setTask} disabled={busy || state === 'recording'} />
@@ -295,16 +295,16 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         {result && (
           <section aria-label="What was found" className="card flex flex-col gap-3">
             <Found analysis={result.stored.analysis!} changes={changes} onPlay={(timeS) => player.play(result.pending.id, timeS - 1, timeS + 1)} />
-            <div className="flex flex-wrap gap-2">
-              <Link className="button" href={`/singers/${singer.id}/takes/${result.pending.id}`}>
+            <div className="flex flex-wrap gap-1">
+              <Link className="button px-3" href={`/singers/${singer.id}/takes/${result.pending.id}`}>
                 Review
               </Link>
               {source !== 'file' && (
-                <button className="button" onClick={() => void discard().then(start)} title="Discards this take and starts again">
+                <button className="button px-3" onClick={() => void discard().then(start)} title="Discards this take and starts again">
                   <RotateCcw aria-hidden size={18} /> Repeat
                 </button>
               )}
-              <button className="button" onClick={() => void discard()}>
+              <button className="button px-3" onClick={() => void discard()}>
                 <Trash2 aria-hidden size={18} /> Discard
               </button>
             </div>

@@ -33,7 +33,7 @@ export function MapPicture({ scale, map, when, onPlay }: { scale: LadderScale; m
           <div aria-hidden="true" className="flex text-sm text-soft" style={{ height: HEAD }}>
             <span style={{ width: column }}>Changes going up</span>
             <span style={{ width: column }}>Coming down</span>
-            <span>Loudness</span>
+            <span>Soft to loud</span>
           </div>
           <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label="Every change heard, by date">
             <Rungs scale={scale} width={width} />

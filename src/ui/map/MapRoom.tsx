@@ -23,7 +23,7 @@ interface TakeLine {
   changes: number;
 }
 
-const HEIGHT = 540;
+const HEIGHT = 560;
 
 const range = (limits: { low: { midi: number }; high: { midi: number } } | null) => (limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not enough evidence yet');
 

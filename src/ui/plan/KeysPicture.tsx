@@ -35,9 +35,7 @@ export function KeysPicture({ scale, map, items }: { scale: LadderScale; map: Vo
                 <text x={(i + 0.5) * column} y={scale.height - 8} textAnchor="middle" fontSize={14} fontWeight={700} fill="var(--ink)">
                   {i + 1}
                 </text>
-                <title>
-                  {exerciseById(item.exerciseId).name}: {item.keys.map((k) => noteName(k)).join(' ')}
-                </title>
+                <title>{`${exerciseById(item.exerciseId).name}: ${item.keys.map((k) => noteName(k)).join(' ')}`}</title>
               </g>
             );
           })}

@@ -7,6 +7,7 @@ import { exerciseById } from '../../core/exercise/shelf';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
+import { DAY_MINUTES, dayMinutes, setMinutes } from '../../core/plan/dose';
 import type { Plan, PlanItem } from '../../core/plan/plan';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
@@ -25,9 +26,7 @@ interface Props {
   };
 }
 
-const HEIGHT = 400;
-/** A day's practice: "beginners 15 to 20 minutes a day in all" (common practice). */
-const DAY_MINUTES = 20;
+const HEIGHT = 420;
 
 /** Choosing and assigning: the suggestion with its reasons, edited by the coach, against the voice. */
 export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Props) {
@@ -75,8 +74,7 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
         </Link>
       </div>
     );
-  const minutes = items.reduce((sum, it) => sum + it.minutes * it.timesADay, 0);
-  const once = items.reduce((sum, it) => sum + it.minutes, 0);
+  const minutes = dayMinutes(items);
   const more = others.filter((o) => !items.some((it) => it.exerciseId === o.exerciseId));
   return (
     <div className="grid gap-4 lg:grid-cols-[1fr_30rem]">
@@ -115,7 +113,7 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
       <section aria-label="Exercises" className="flex flex-col gap-2">
         <div className="flex items-center gap-2">
           <p className={`flex-1 ${minutes > DAY_MINUTES ? 'font-bold' : 'text-soft'}`}>
-            {once} minutes a set, up to {minutes} a day{minutes > DAY_MINUTES ? `: more than the ${DAY_MINUTES} a beginner should do. Lower some counts.` : '.'}
+            {setMinutes(items)} minutes a set, up to {minutes} a day{minutes > DAY_MINUTES ? `: more than the ${DAY_MINUTES} a beginner should do. Lower some counts.` : '.'}
           </p>
           <button
             className="button"
@@ -163,7 +161,7 @@ function ItemCard({ index, count, item, onEdit, onMove, onRemove }: { index: num
   const first = item.keys[0];
   const last = item.keys[item.keys.length - 1];
   const choices = Array.from({ length: 61 }, (_, k) => 30 + k);
-  const small = 'field min-h-9 px-2 text-sm';
+  const small = 'field min-h-9 w-full px-1 text-sm';
   return (
     <li className="card p-3" data-testid="item">
       <div className="flex items-center gap-1">
@@ -181,7 +179,7 @@ function ItemCard({ index, count, item, onEdit, onMove, onRemove }: { index: num
         </button>
       </div>
       <p className="text-sm">{item.reason}</p>
-      <div className="mt-2 flex flex-wrap items-end gap-2 text-sm text-soft">
+      <div className="mt-2 grid grid-cols-3 gap-2 text-sm text-soft sm:grid-cols-[1.5fr_1fr_1fr_1fr_1fr_1fr]">
         <label className="flex flex-col">
           Sound
           <select className={small} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
@@ -212,7 +210,7 @@ function ItemCard({ index, count, item, onEdit, onMove, onRemove }: { index: num
         </label>
         <NumberField label="Tempo" value={item.tempo} min={exercise.tempo[0] - 20} max={exercise.tempo[2] + 20} step={2} onChange={(tempo) => onEdit({ tempo })} />
         <NumberField label="Minutes" value={item.minutes} min={0.5} max={5} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
-        <NumberField label="Times a day" value={item.timesADay} min={1} max={6} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
+        <NumberField label="A day" value={item.timesADay} min={1} max={6} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
       </div>
     </li>
   );
@@ -223,7 +221,7 @@ function NumberField({ label, value, min, max, step, onChange }: { label: string
     <label className="flex flex-col">
       {label}
       <input
-        className="field min-h-9 w-18 px-2 text-sm"
+        className="field min-h-9 w-full px-2 text-sm"
         type="number"
         value={value}
         min={min}

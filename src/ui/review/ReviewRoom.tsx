@@ -25,7 +25,7 @@ interface Props {
   atS: number;
 }
 
-const HEIGHT = 540;
+const HEIGHT = 570;
 const SOURCE_WORDS: Record<string, string> = { microphone: 'microphone', file: 'from a file', simulated: 'simulated singer' };
 
 /** One take heard again: the machine's findings and the coach's word on each, side by side on the ladder. */

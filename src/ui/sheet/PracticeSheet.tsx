@@ -24,6 +24,9 @@ interface Props {
   };
 }
 
+/** So many exercises fill a printed page; more are printed smaller. */
+const FIT_ITEMS = 7;
+
 /** A practice sheet: each exercise with its notes, keys, dose and reason; it plays, and prints on one page. */
 export function PracticeSheet({ view: { assignment, singer, map, items } }: Props) {
   const { sounding, problem, play, stop } = useFollowAlong();
@@ -37,7 +40,7 @@ export function PracticeSheet({ view: { assignment, singer, map, items } }: Prop
   }, [items, map]);
 
   return (
-    <main className="mx-auto max-w-[1000px] px-4 py-4 print:max-w-none print:p-0">
+    <main className="mx-auto max-w-[1000px] px-4 py-4 print:max-w-none print:p-0 print:[zoom:var(--fit)]" style={{ '--fit': Math.min(1, FIT_ITEMS / items.length) } as React.CSSProperties}>
       <div className="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
         <h1 className="text-2xl font-bold print:text-xl">{singer.name}: practice</h1>
         <p className="pb-0.5 text-soft">from {dateOf(assignment.createdAt)}</p>

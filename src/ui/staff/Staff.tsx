@@ -20,7 +20,7 @@ export function Staff({ exercise, tonic }: { exercise: Exercise; tonic: number }
       current = false;
     };
   }, [exercise, tonic]);
-  return <div ref={box} role="img" aria-label={`${exercise.name} from ${noteName(tonic)}`} data-testid="staff" className="min-h-[76px] text-ink" />;
+  return <div ref={box} role="img" aria-label={`${exercise.name} from ${noteName(tonic)}`} data-testid="staff" className="min-h-14 text-ink print:min-h-0" />;
 }
 
 async function engrave(exercise: Exercise, tonic: number): Promise<Element | null> {

@@ -22,7 +22,8 @@ export function SingerFrame({ singer, children }: { singer: { id: string; name: 
         <nav aria-label={`${singer.name}: views`} className="ml-auto flex gap-1">
           {TABS.map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
-            const here = path === href;
+            // A take is opened from the map and belongs to it.
+            const here = path === href || (tab === 'map' && path.includes('/takes/'));
             return (
               <Link key={tab} href={href} aria-current={here ? 'page' : undefined} className={`min-h-11 content-center rounded-lg px-4 font-semibold ${here ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}>
                 {name}

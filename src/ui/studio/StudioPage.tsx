@@ -3,7 +3,7 @@ import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { dateOf, FINDING_WORDS } from '../kit/words';
-import { LYING_RANGE, LyingLadder } from '../ladder/LyingLadder';
+import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
 import { AddSinger } from './AddSinger';
 
 interface Row {
@@ -36,7 +36,9 @@ export function StudioPage({ singers }: { singers: Row[] }) {
             <thead className="text-left text-sm text-soft">
               <tr className="border-b border-line">
                 <th className="px-4 py-2 font-normal">Singer</th>
-                <th className="px-2 py-2 font-normal">The voice, {noteName(LYING_RANGE.low)} to {noteName(LYING_RANGE.high)}</th>
+                <th className="px-2 py-2 font-normal">
+                  <LyingLabels />
+                </th>
                 <th className="px-2 py-2 font-normal">Changes near</th>
                 <th className="px-2 py-2 font-normal">What happens there</th>
                 <th className="px-2 py-2 font-normal">Last heard</th>
