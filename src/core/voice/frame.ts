@@ -1,5 +1,5 @@
-import { realFft } from '../signal/fft';
-import { ANALYSIS_RATE, HARMONICS, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './types';
+import { copySamples, floats, FourTransforms, fourTransforms, LANES, place, reserve } from '../signal/kernel';
+import { ANALYSIS_RATE, HARMONICS, HOP, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './types';
 
 /** Samples a frame needs around its centre. */
 export const FRAME_REACH = 512;
@@ -18,6 +18,10 @@ const SHORT_MIN_F0 = 126;
 const BIN_HZ = LONG_RATE / LONG_FFT;
 /** Highest valley the comb looks at; just under the half rate's Nyquist. */
 const COMB_TOP_HZ = 3900;
+
+/** Under this level there is nothing to look at. */
+const SILENT_DB = -115;
+const COMB_WEIGHTS = Float64Array.from({ length: 17 }, (_, k) => 1 / Math.sqrt(Math.max(1, k)));
 
 /** Pitch candidates of one frame: hertz, periodicity 0..1, harmonic-comb match (best of the frame = 1). */
 export interface Candidates {
@@ -41,80 +45,77 @@ export function createCandidates(): Candidates {
 interface LagWindow {
   rate: number;
   length: number;
-  fftSize: number;
-  taper: Float64Array;
-  /** Autocorrelation of the taper at each lag, relative to lag 0 (Boersma 1993). */
-  own: Float64Array;
+  transforms: FourTransforms;
+  /** Addresses in the kernel: the taper; the emphasis of low harmonics; one over the taper's own autocorrelation (Boersma 1993). */
+  taper: number;
+  emphasis: number;
+  correction: number;
   minLag: number;
   maxLag: number;
+  /** Room for the samples of four frames, and how many that is. */
+  samples: number;
+  reach: number;
 }
 
-function lagWindow(rate: number, length: number, fftSize: number, minF0: number, maxF0: number): LagWindow {
+/** Emphasis falls from `fromHz` to nothing at `toHz`: low harmonics carry the pitch, and a parabola on the peak is then exact enough. */
+function lagWindow(rate: number, length: number, fftSize: number, minF0: number, fromHz: number, toHz: number): LagWindow {
   const taper = hann(length);
   const maxLag = Math.ceil(rate / minF0) + 2;
-  const own = new Float64Array(maxLag + 1);
-  for (let lag = 0; lag <= maxLag; lag++) {
+  const own = (lag: number) => {
     let sum = 0;
     for (let i = 0; i + lag < length; i++) sum += taper[i] * taper[i + lag];
-    own[lag] = sum;
-  }
-  const zero = own[0];
-  for (let lag = 0; lag <= maxLag; lag++) own[lag] /= zero;
-  return { rate, length, fftSize, taper, own, minLag: Math.floor(rate / maxF0), maxLag };
+    return sum;
+  };
+  const zero = own(0);
+  const emphasis = Float64Array.from({ length: fftSize / 2 + 1 }, (_, b) => {
+    const hz = (b * rate) / fftSize;
+    return hz < fromHz ? 1 : hz > toHz ? 0 : 0.5 + 0.5 * Math.cos((Math.PI * (hz - fromHz)) / (toHz - fromHz));
+  });
+  const padded = new Float64Array(fftSize);
+  padded.set(taper);
+  const reach = fftSize + (LANES - 1) * HOP;
+  return {
+    rate,
+    length,
+    transforms: fourTransforms(fftSize),
+    taper: place(padded),
+    emphasis: place(emphasis),
+    correction: place(Float64Array.from({ length: maxLag + 2 }, (_, lag) => zero / own(lag))),
+    minLag: Math.floor(rate / MAX_F0),
+    maxLag,
+    samples: reserve(reach),
+    reach,
+  };
 }
 
 function hann(length: number): Float64Array {
   return Float64Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / length));
 }
 
+const LONG_TAPER = hann(LONG);
+const LONG_TAPER_POWER = LONG_TAPER.reduce((s, w) => s + w * w, 0);
+
+/** One lane of the kernel's last answer: value `row` is at `data[start + LANES * row]`. */
+interface Lane {
+  data: Float32Array;
+  start: number;
+}
+
 /**
- * A frame analyser with its own buffers. `candidates` looks at 64 ms and 24 ms around a sample and lists
- * possible pitches: peaks of the window-corrected autocorrelation (Boersma 1993) at both lengths, each weighed by
- * a harmonic comb on the compressed spectrum (harmonics against the valleys between them, in the spirit
- * of Camacho & Harris 2008), so that neither a strong second harmonic nor a weak fundamental decides alone.
+ * A frame analyser. `candidates` looks at 64 ms and 24 ms around each of up to four frames and lists possible pitches:
+ * peaks of the window-corrected autocorrelation (Boersma 1993) at both lengths, each weighed by a harmonic comb on the
+ * compressed spectrum (harmonics against the valleys between them, in the spirit of Camacho & Harris 2008), so that
+ * neither a strong second harmonic nor a weak fundamental decides alone.
  */
 export function createFrameAnalyser() {
-  const long = lagWindow(LONG_RATE, LONG, LONG_FFT, MIN_F0, MAX_F0);
-  const short = lagWindow(ANALYSIS_RATE, SHORT, SHORT_FFT, SHORT_MIN_F0, MAX_F0);
-  const input = new Float64Array(LONG_FFT);
-  const re = new Float64Array(LONG_FFT / 2 + 1);
-  const im = new Float64Array(LONG_FFT / 2 + 1);
-  const correlation = new Float64Array(LONG_FFT);
-  const loudness = new Float64Array(LONG_FFT / 2 + 1);
-  const normal = new Float64Array(LONG_FFT);
-  const longTaperPower = long.taper.reduce((s, w) => s + w * w, 0);
-  // Emphasise below 3 kHz, where harmonics carry the pitch; the parabola on the peak is then exact enough too.
-  const tilt = (w: LagWindow, fromHz: number, toHz: number) =>
-    Float64Array.from({ length: w.fftSize / 2 + 1 }, (_, b) => {
-      const hz = (b * w.rate) / w.fftSize;
-      return hz < fromHz ? 1 : hz > toHz ? 0 : 0.5 + 0.5 * Math.cos((Math.PI * (hz - fromHz)) / (toHz - fromHz));
-    });
-  const longTilt = tilt(long, 2000, 3800);
-  const shortTilt = tilt(short, 2500, 5000);
+  const long = lagWindow(LONG_RATE, LONG, LONG_FFT, MIN_F0, 2000, 3800);
+  const short = lagWindow(ANALYSIS_RATE, SHORT, SHORT_FFT, SHORT_MIN_F0, 2500, 5000);
 
-  function windowed(samples: Float32Array, centre: number, w: LagWindow) {
-    const start = centre - (w.length >> 1);
-    for (let i = 0; i < w.length; i++) {
-      const at = start + i;
-      input[i] = at >= 0 && at < samples.length ? samples[at] * w.taper[i] : 0;
-    }
-    input.fill(0, w.length, w.fftSize);
-  }
-
-  /** Power spectrum in `re`; then the normalised autocorrelation in `normal`. */
-  function autocorrelate(w: LagWindow, taper: Float64Array, keepLoudness: boolean) {
-    const fft = realFft(w.fftSize);
-    fft.forward(input, re, im);
-    const bins = w.fftSize / 2;
-    for (let b = 0; b <= bins; b++) {
-      const power = re[b] * re[b] + im[b] * im[b];
-      if (keepLoudness) loudness[b] = Math.sqrt(Math.sqrt(power));
-      re[b] = power * taper[b];
-    }
-    fft.inverseEven(re, correlation);
-    const zero = correlation[0];
-    const scale = zero > 1e-20 ? 1 / zero : 0;
-    for (let lag = w.minLag - 1; lag <= w.maxLag; lag++) normal[lag] = (correlation[lag] * scale) / w.own[lag];
+  /** Power spectra of the frames centred on `centre` and every `hop` samples after it. */
+  function spectra(w: LagWindow, samples: Float32Array, centre: number, hop: number) {
+    copySamples(samples, centre - (w.length >> 1), w.reach, w.samples);
+    const starts = [0, 1, 2, 3].map((lane) => w.samples + 4 * lane * hop);
+    w.transforms.powerSpectra(starts, [w.taper, w.taper, w.taper, w.taper]);
   }
 
   function add(out: Candidates, hz: number, clarity: number) {
@@ -142,12 +143,12 @@ export function createFrameAnalyser() {
     return out.clarity[c] + 0.03 * Math.log2(out.hz[c] / MIN_F0);
   }
 
-  function collectPeaks(w: LagWindow, out: Candidates, discount: number) {
-    for (let lag = w.minLag; lag < w.maxLag; lag++) {
-      const y = normal[lag];
-      if (y < 0.2 || y < normal[lag - 1] || y <= normal[lag + 1]) continue;
-      const a = normal[lag - 1];
-      const b = normal[lag + 1];
+  function collectPeaks(w: LagWindow, { data, start }: Lane, out: Candidates, discount: number) {
+    for (let lag = w.minLag, at = start + LANES * lag; lag < w.maxLag; lag++, at += LANES) {
+      const y = data[at];
+      if (y < 0.2 || y < data[at - LANES] || y <= data[at + LANES]) continue;
+      const a = data[at - LANES];
+      const b = data[at + LANES];
       let shift: number;
       let height: number;
       if (lag < 32) {
@@ -166,116 +167,145 @@ export function createFrameAnalyser() {
     }
   }
 
-  function combMatch(hz: number): number {
+  function combMatch(loudness: Lane, hz: number): number {
     const top = Math.max(1, Math.min(16, Math.floor(COMB_TOP_HZ / hz - 0.5)));
     let sum = 0;
     let norm = 0;
+    let valley = valueAt(loudness, (0.5 * hz) / BIN_HZ);
     for (let k = 1; k <= top; k++) {
-      const weight = 1 / Math.sqrt(k);
-      sum += weight * (loudnessAt(k * hz) - 0.5 * loudnessAt((k - 0.5) * hz) - 0.5 * loudnessAt((k + 0.5) * hz));
-      norm += weight * weight;
+      const next = valueAt(loudness, ((k + 0.5) * hz) / BIN_HZ);
+      sum += COMB_WEIGHTS[k] * (valueAt(loudness, (k * hz) / BIN_HZ) - 0.5 * (valley + next));
+      norm += 1 / k;
+      valley = next;
     }
     return sum / Math.sqrt(norm);
   }
 
-  function loudnessAt(hz: number): number {
-    const at = hz / BIN_HZ;
-    const lo = at | 0;
-    const f = at - lo;
-    return loudness[lo] * (1 - f) + loudness[lo + 1] * f;
-  }
-
   /**
-   * Fill `out` with the pitch candidates of the frame centred on sample `centre` of `samples` (ANALYSIS_RATE),
-   * which is sample `halfCentre` of `half`, the same sound at half the rate.
+   * Fill `out[0..count - 1]` with the pitch candidates of `count` (1 to 4) frames HOP samples apart, the first centred on
+   * sample `centre` of `samples` (ANALYSIS_RATE), which is sample `halfCentre` of `half`, the same sound at half the rate.
    */
-  function candidates(samples: Float32Array, centre: number, half: Float32Array, halfCentre: number, out: Candidates) {
-    out.count = 0;
-    windowed(half, halfCentre, long);
-    let power = 0;
-    for (let i = 0; i < LONG; i++) power += input[i] * input[i];
-    out.levelDb = 10 * Math.log10(power / longTaperPower + 1e-12);
-    if (power < 1e-12) return;
-    autocorrelate(long, longTilt, true);
-    collectPeaks(long, out, 0);
-    windowed(samples, centre, short);
-    autocorrelate(short, shortTilt, false);
-    // Noise correlates with itself more easily in a short window: the discount keeps it from winning by chance.
-    collectPeaks(short, out, 0.06);
-    let best = 1e-12;
-    for (let c = 0; c < out.count; c++) {
-      out.comb[c] = combMatch(out.hz[c]);
-      if (out.comb[c] > best) best = out.comb[c];
+  function candidates(samples: Float32Array, centre: number, half: Float32Array, halfCentre: number, out: Candidates[], count: number) {
+    spectra(long, half, halfCentre, HOP / 2);
+    const energy = long.transforms.autocorrelations(long.maxLag + 1, long.emphasis, long.correction) / 4;
+    for (let lane = 0; lane < count; lane++) {
+      const frame = out[lane];
+      frame.count = 0;
+      frame.levelDb = levelOf(half, halfCentre + (lane * HOP) / 2);
+      if (frame.levelDb > SILENT_DB) collectPeaks(long, { data: floats(), start: energy + lane }, frame, 0);
     }
-    for (let c = 0; c < out.count; c++) out.comb[c] = Math.max(0, out.comb[c] / best);
+    const loudness = long.transforms.fourthRoots() / 4;
+    spectra(short, samples, centre, HOP);
+    const correlation = short.transforms.autocorrelations(short.maxLag + 1, short.emphasis, short.correction) / 4;
+    for (let lane = 0; lane < count; lane++) {
+      const frame = out[lane];
+      if (frame.levelDb <= SILENT_DB) continue;
+      // Noise correlates with itself more easily in a short window: the discount keeps it from winning by chance.
+      collectPeaks(short, { data: floats(), start: correlation + lane }, frame, 0.06);
+      let best = 1e-12;
+      for (let c = 0; c < frame.count; c++) {
+        frame.comb[c] = combMatch({ data: floats(), start: loudness + lane }, frame.hz[c]);
+        if (frame.comb[c] > best) best = frame.comb[c];
+      }
+      for (let c = 0; c < frame.count; c++) frame.comb[c] = Math.max(0, frame.comb[c] / best);
+    }
   }
 
   return { candidates };
 }
 
+/** Level of the long window around a sample of the half-rate signal, dB re full scale. */
+function levelOf(half: Float32Array, centre: number): number {
+  let power = 0;
+  const from = Math.max(0, centre - LONG / 2);
+  const to = Math.min(half.length, centre + LONG / 2);
+  for (let i = from; i < to; i++) {
+    const x = half[i] * LONG_TAPER[i - centre + LONG / 2];
+    power += x * x;
+  }
+  return 10 * Math.log10(power / LONG_TAPER_POWER + 1e-12);
+}
+
+/** A lane's values read between rows. */
+function valueAt({ data, start }: Lane, row: number): number {
+  const lo = row | 0;
+  const at = start + LANES * lo;
+  const a = data[at];
+  return a + (row - lo) * (data[at + LANES] - a);
+}
+
+/** Windows of the harmonic reader, samples: about five periods, so that harmonics stand apart and fast glides smear little. */
+const READ_LENGTHS = [384, 512, 640, 832, 1024];
+const READ_MAX = 2048;
+
 /**
- * A harmonic reader with its own buffers: refines a pitch and measures its harmonics in a window of about five
- * periods (24 to 64 ms), so that harmonics stand apart at every pitch and fast glides smear little.
+ * A harmonic reader: refines pitches and measures their harmonics in windows of about five periods (24 to 64 ms).
+ *
+ * The reader takes up to four frames at once: `centres` (samples) and `hz` hold their places and pitches; `hz` is refined
+ * in place (amplitude-weighted least squares over the harmonics' interpolated peaks), and HARMONICS levels (dB of each
+ * sinusoid's amplitude) go to `out` from each of `offsets`.
  */
 export function createHarmonicReader() {
-  const lengths = [384, 512, 640, 832, 1024];
-  const tapers = new Map(lengths.map((n) => [n, hann(n)]));
-  const gains = new Map(lengths.map((n) => [n, 2 / tapers.get(n)!.reduce((s, w) => s + w, 0)]));
-  const input = new Float64Array(2048);
-  const re = new Float64Array(1025);
-  const im = new Float64Array(1025);
-  const power = new Float64Array(1025);
+  const windows = READ_LENGTHS.map((length) => {
+    const taper = hann(length);
+    const padded = new Float64Array(READ_MAX);
+    padded.set(taper);
+    return { length, taper: place(padded), gainDb: 20 * Math.log10(2 / taper.reduce((s, w) => s + w, 0)) };
+  });
+  // Each lane's samples lie one after another; a short window reads on into the next under a taper of zeros.
+  const samplesAt = reserve(LANES * 1024 + READ_MAX);
+  const starts = new Float64Array(LANES);
+  const tapers = new Float64Array(LANES);
 
-  /**
-   * Refine `hz` at sample `centre`; writes HARMONICS levels (dB of each sinusoid's amplitude) to `out` from `offset`.
-   * Returns the refined pitch: amplitude-weighted least squares over the harmonics' interpolated peaks.
-   */
-  return function read(samples: Float32Array, centre: number, hz: number, out: Float32Array, offset: number): number {
-    const wanted = (5 * ANALYSIS_RATE) / hz;
-    const length = lengths.find((n) => n >= wanted) ?? 1024;
-    const size = length <= 512 ? 1024 : 2048;
-    const taper = tapers.get(length)!;
-    const gain = gains.get(length)!;
-    const start = centre - (length >> 1);
-    for (let i = 0; i < length; i++) {
-      const at = start + i;
-      input[i] = at >= 0 && at < samples.length ? samples[at] * taper[i] : 0;
+  return function read(samples: Float32Array, centres: ArrayLike<number>, hz: Float64Array, count: number, out: Float32Array, offsets: ArrayLike<number>): void {
+    const chosen = Array.from({ length: count }, (_, lane) => windows.find((w) => w.length >= (5 * ANALYSIS_RATE) / hz[lane]) ?? windows[windows.length - 1]);
+    for (let lane = 0; lane < LANES; lane++) {
+      const { length, taper } = chosen[Math.min(lane, count - 1)];
+      starts[lane] = samplesAt + 4096 * lane;
+      tapers[lane] = taper;
+      copySamples(samples, centres[Math.min(lane, count - 1)] - (length >> 1), 1024, starts[lane]);
     }
-    input.fill(0, length, size);
-    realFft(size).forward(input, re, im);
-    const binHz = ANALYSIS_RATE / size;
-    const topBin = size / 2 - 2;
-    for (let b = 0; b <= size / 2; b++) power[b] = re[b] * re[b] + im[b] * im[b] + 1e-18;
-
-    const spacing = hz / binHz;
-    let sumF = 0;
-    let sumW = 0;
-    for (let k = 1; k <= HARMONICS; k++) {
-      const at = k * spacing;
-      out[offset + k - 1] = NO_HARMONIC_DB;
-      if (at + 2 > topBin) continue;
-      const reach = Math.max(1, Math.min(0.35 * spacing, 0.03 * at + 1.5));
-      let peak = Math.round(at);
-      const last = Math.min(topBin, Math.floor(at + reach));
-      for (let b = Math.max(1, Math.ceil(at - reach)); b <= last; b++) if (power[b] > power[peak]) peak = b;
-      const y = Math.log(power[peak]);
-      const a = Math.log(power[peak - 1]);
-      const c = Math.log(power[peak + 1]);
-      const bend = a - 2 * y + c;
-      const isPeak = bend < -1e-9 && y >= a && y >= c;
-      const shift = isPeak ? (0.5 * (a - c)) / bend : 0;
-      const db = (10 / Math.LN10) * (y - 0.25 * (a - c) * shift) + 20 * Math.log10(gain);
-      // A harmonic that doesn't stand out of the valleys beside it is breath noise.
-      const below = power[Math.round(at - 0.5 * spacing)];
-      const above = power[Math.min(topBin, Math.round(at + 0.5 * spacing))];
-      if (isPeak && power[peak] > STANDS_OUT * 0.5 * (below + above)) out[offset + k - 1] = db;
-      if (!isPeak || k > 8) continue;
-      const fk = ((peak + shift) * binHz) / k;
-      if (Math.abs(fk / hz - 1) > 0.035) continue;
-      const weight = 10 ** (db / 20) * k;
-      sumF += weight * fk;
-      sumW += weight;
-    }
-    return sumW > 0 ? sumF / sumW : hz;
+    const size = chosen.some((w) => w.length > 512) ? READ_MAX : 1024;
+    const start = fourTransforms(size).powerSpectra(starts, tapers) / 4;
+    for (let lane = 0; lane < count; lane++) hz[lane] = readLane({ data: floats(), start: start + lane }, size, hz[lane], chosen[lane].gainDb, out, offsets[lane]);
   };
+}
+
+function readLane({ data, start }: Lane, size: number, hz: number, gainDb: number, out: Float32Array, offset: number): number {
+  const power = (bin: number) => data[start + LANES * bin];
+  const binHz = ANALYSIS_RATE / size;
+  const topBin = size / 2 - 2;
+  const spacing = hz / binHz;
+  let sumF = 0;
+  let sumW = 0;
+  for (let k = 1; k <= HARMONICS; k++) {
+    const at = k * spacing;
+    out[offset + k - 1] = NO_HARMONIC_DB;
+    if (at + 2 > topBin) continue;
+    const reach = Math.max(1, Math.min(0.35 * spacing, 0.03 * at + 1.5));
+    let peak = Math.round(at);
+    const last = Math.min(topBin, Math.floor(at + reach));
+    for (let b = Math.max(1, Math.ceil(at - reach)); b <= last; b++) if (power(b) > power(peak)) peak = b;
+    const top = power(peak);
+    const isPeak = top > power(peak - 1) && top >= power(peak + 1);
+    // A harmonic that doesn't stand out of the valleys beside it is breath noise.
+    const below = power(Math.round(at - 0.5 * spacing));
+    const above = power(Math.min(topBin, Math.round(at + 0.5 * spacing)));
+    if (!isPeak || top <= 0) continue;
+    const stands = top > STANDS_OUT * 0.5 * (below + above);
+    if (!stands && k > 8) continue;
+    const y = Math.log(top);
+    const a = Math.log(power(peak - 1) + 1e-30);
+    const c = Math.log(power(peak + 1) + 1e-30);
+    const shift = (0.5 * (a - c)) / (a - 2 * y + c);
+    const db = (10 / Math.LN10) * (y - 0.25 * (a - c) * shift) + gainDb;
+    if (stands) out[offset + k - 1] = db;
+    if (k > 8) continue;
+    const fk = ((peak + shift) * binHz) / k;
+    if (Math.abs(fk / hz - 1) > 0.035) continue;
+    const weight = 10 ** (db / 20) * k;
+    sumF += weight * fk;
+    sumW += weight;
+  }
+  return sumW > 0 ? sumF / sumW : hz;
 }

@@ -1,3 +1,4 @@
+import { LANES } from '../signal/kernel';
 import { createResampler } from '../signal/resample';
 import { createCandidates, createFrameAnalyser, createHarmonicReader, FRAME_REACH } from './frame';
 import { createPath } from './path';
@@ -44,7 +45,8 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
   const filter = createHighPass();
   const analyser = createFrameAnalyser();
   const read = createHarmonicReader();
-  const candidates = createCandidates();
+  const candidates = Array.from({ length: LANES }, createCandidates);
+  const pitch = new Float64Array(1);
   const path = createPath(LAG + 2);
   const harmonics = new Float32Array(HARMONICS);
   const levels: number[] = [];
@@ -59,19 +61,22 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
       full.append(fresh);
       half.append(toHalf.push(fresh));
       const out: LiveFrame[] = [];
-      while (frame * HOP + FRAME_REACH <= full.end() && (frame * HOP) / 2 + HALF_REACH <= half.end()) {
-        analyser.candidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates);
-        // The floor falls at once and climbs slowly, so it settles on the room between phrases.
-        floorDb = candidates.levelDb < floorDb ? candidates.levelDb : Math.min(-40, floorDb + 0.01);
-        path.push(candidates, Math.max(-65, floorDb + 6));
-        levels.push(candidates.levelDb);
-        if (levels.length > LAG) {
+      const ready = Math.min(Math.floor((full.end() - FRAME_REACH) / HOP), Math.floor((half.end() - HALF_REACH) / (HOP / 2))) + 1;
+      while (frame < ready) {
+        const count = Math.min(LANES, ready - frame);
+        analyser.candidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates, count);
+        for (let lane = 0; lane < count; lane++, frame++) {
+          const { levelDb } = candidates[lane];
+          // The floor falls at once and climbs slowly, so it settles on the room between phrases.
+          floorDb = levelDb < floorDb ? levelDb : Math.min(-40, floorDb + 0.01);
+          path.push(candidates[lane], Math.max(-65, floorDb + 6));
+          levels.push(levelDb);
+          if (levels.length <= LAG) continue;
           const at = frame - LAG;
-          const choice = path.decide(LAG);
-          const hz = choice.hz > 0 ? read(full.data(), full.at(at * HOP), choice.hz, harmonics, 0) : 0;
-          out.push({ timeS: at * HOP_S, hz, levelDb: levels.shift()! });
+          pitch[0] = path.decide(LAG).hz;
+          if (pitch[0] > 0) read(full.data(), [full.at(at * HOP)], pitch, 1, harmonics, [0]);
+          out.push({ timeS: at * HOP_S, hz: pitch[0], levelDb: levels.shift()! });
         }
-        frame++;
       }
       full.dropBefore((frame - LAG) * HOP - FRAME_REACH);
       half.dropBefore((frame * HOP) / 2 - HALF_REACH);

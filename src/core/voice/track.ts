@@ -1,8 +1,9 @@
+import { LANES } from '../signal/kernel';
 import { resample } from '../signal/resample';
 import { quantile } from '../signal/stats';
 import { createCandidates, createFrameAnalyser, createHarmonicReader } from './frame';
 import { createPath } from './path';
-import { ANALYSIS_RATE, HARMONICS, HOP, Pcm, VoiceTrack } from './types';
+import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
 /** Voiced runs shorter than this many frames (30 ms) are taken for chance. */
 const MIN_RUN = 6;
@@ -25,23 +26,45 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
 
   const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
   const analyser = createFrameAnalyser();
-  const candidates = createCandidates();
+  const candidates = Array.from({ length: LANES }, createCandidates);
   // Levels first: the gate needs the whole take's floor.
   shortLevels(samples, levelDb);
   const floorDb = quantile(levelDb, 0.02);
   const gateDb = Math.max(Math.min(floorDb + 6, quantile(levelDb, 0.9) - 25), quantile(levelDb, 0.98) - 60);
   const path = createPath(frames);
-  for (let i = 0; i < frames; i++) {
-    analyser.candidates(samples, i * HOP, half, (i * HOP) / 2, candidates);
-    path.push(candidates, gateDb);
+  for (let i = 0; i < frames; i += LANES) {
+    const count = Math.min(LANES, frames - i);
+    analyser.candidates(samples, i * HOP, half, (i * HOP) / 2, candidates, count);
+    for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
   }
   path.traceback(f0, clarity);
   dropShortRuns(f0, clarity);
 
-  const harmonicsDb = new Float32Array(frames * HARMONICS).fill(-140);
-  const read = createHarmonicReader();
-  for (let i = 0; i < frames; i++) if (f0[i] > 0) f0[i] = read(samples, i * HOP, f0[i], harmonicsDb, i * HARMONICS);
+  const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
+  readHarmonics(samples, f0, harmonicsDb);
   return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
+}
+
+/** Refine the pitch of every voiced frame and measure its harmonics, four frames at a time. */
+function readHarmonics(samples: Float32Array, f0: Float32Array, harmonicsDb: Float32Array) {
+  const read = createHarmonicReader();
+  const frames = new Int32Array(LANES);
+  const centres = new Int32Array(LANES);
+  const offsets = new Int32Array(LANES);
+  const hz = new Float64Array(LANES);
+  for (let i = 0; i < f0.length; ) {
+    let count = 0;
+    for (; i < f0.length && count < LANES; i++) {
+      if (f0[i] === 0) continue;
+      frames[count] = i;
+      centres[count] = i * HOP;
+      offsets[count] = i * HARMONICS;
+      hz[count++] = f0[i];
+    }
+    if (count === 0) return;
+    read(samples, centres, hz, count, harmonicsDb, offsets);
+    for (let lane = 0; lane < count; lane++) f0[frames[lane]] = hz[lane];
+  }
 }
 
 /** RMS level of each frame over 20 ms, dB re full scale. */
