@@ -20,7 +20,10 @@ function claim(data) {
   const path = join(data, 'running.json');
   if (existsSync(path)) {
     const { pid, url } = JSON.parse(readFileSync(path, 'utf8') || '{}');
-    if (pid && alive(pid)) throw new Error(`Wendel is already running with this data at ${url} (process ${pid}). Use that one, stop it with Ctrl-C, or set WENDEL_DATA to another folder.`);
+    if (pid && alive(pid))
+      throw new Error(
+        `Wendel is already running with this data at ${url} (process ${pid}). Use that one, stop it with Ctrl-C, or set WENDEL_DATA to another folder.`,
+      );
     say('The last start was interrupted; carrying on from what it left.');
   }
   return (url) => writeFileSync(path, JSON.stringify({ pid: process.pid, url }));
@@ -51,7 +54,8 @@ command(async () => {
     throw new Error(`The data folder ${data} can't be made (${error.code}): set WENDEL_DATA to a folder you may write to.`);
   }
   const publish = claim(data);
-  if (await portTaken(port)) throw new Error(`Port ${port} is taken by another program. Stop it, or choose another: PORT=${port + 1} npm start`);
+  if (await portTaken(port))
+    throw new Error(`Port ${port} is taken by another program. Stop it, or choose another: PORT=${port + 1} npm start`);
 
   const parts = [];
   let server;
@@ -69,7 +73,8 @@ command(async () => {
     });
   publish(url);
   try {
-    if (fresh && process.env.DATABASE_URL) throw new Error('--fresh would empty the database at DATABASE_URL: drop it yourself if you mean that.');
+    if (fresh && process.env.DATABASE_URL)
+      throw new Error('--fresh would empty the database at DATABASE_URL: drop it yourself if you mean that.');
     if (fresh) removeCluster(data);
     // Ready to be interrupted between steps: each is finished or begun again next time.
     if (dev) await ensureAssets();

@@ -7,7 +7,19 @@ import { root, say } from './project.mjs';
 
 export const nextBin = join(root, 'node_modules/next/dist/bin/next');
 const stamp = join(root, '.next/wendel-built');
-const WEB_SOURCES = ['src/app', 'src/ui', 'src/audio', 'src/core', 'src/data', 'src/server', 'public', 'next.config.ts', 'postcss.config.mjs', 'package-lock.json', 'tsconfig.json'];
+const WEB_SOURCES = [
+  'src/app',
+  'src/ui',
+  'src/audio',
+  'src/core',
+  'src/data',
+  'src/server',
+  'public',
+  'next.config.ts',
+  'postcss.config.mjs',
+  'package-lock.json',
+  'tsconfig.json',
+];
 const SERVER_SOURCES = ['src/core', 'src/data', 'src/cli', 'src/worker'];
 
 /** The piano's samples, out of their package under names a URL can carry ("D#4" becomes "Ds4"). */
@@ -24,7 +36,9 @@ export function ensurePiano() {
 }
 
 export async function ensurePrograms() {
-  const [migrate, seed, worker] = await Promise.all(['src/cli/migrate.ts', 'src/cli/seed.ts', 'src/worker/main.ts'].map((entry) => ensureProgram(entry, SERVER_SOURCES)));
+  const [migrate, seed, worker] = await Promise.all(
+    ['src/cli/migrate.ts', 'src/cli/seed.ts', 'src/worker/main.ts'].map((entry) => ensureProgram(entry, SERVER_SOURCES)),
+  );
   return { migrate, seed, worker };
 }
 
@@ -39,7 +53,11 @@ export async function ensureBuild() {
   if (built >= newestChange(WEB_SOURCES)) return;
   say('Building the web application (sources changed) ...');
   const begun = new Date();
-  const done = spawnSync(process.execPath, [nextBin, 'build'], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+  const done = spawnSync(process.execPath, [nextBin, 'build'], {
+    cwd: root,
+    stdio: ['ignore', 2, 2],
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+  });
   if (done.status !== 0) throw new Error('The web application could not be built: see the messages above.');
   writeFileSync(stamp, begun.toISOString());
 }

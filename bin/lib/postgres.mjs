@@ -22,13 +22,16 @@ function serverBinaries() {
   const present = find();
   if (present) return present;
   if (!isRoot)
-    throw new Error("PostgreSQL's server is not installed. Install it with\n\n    sudo apt-get update && sudo apt-get install -y postgresql\n\nand start again, or set DATABASE_URL to a server of your own.");
+    throw new Error(
+      "PostgreSQL's server is not installed. Install it with\n\n    sudo apt-get update && sudo apt-get install -y postgresql\n\nand start again, or set DATABASE_URL to a server of your own.",
+    );
   say("Installing Debian's postgresql (no server was found) ...");
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   spawnSync('apt-get', ['update', '-qq'], { env, stdio: ['ignore', 2, 2] });
   const done = spawnSync('apt-get', ['install', '-y', '-qq', 'postgresql'], { env, stdio: ['ignore', 2, 2] });
   const installed = find();
-  if (done.status !== 0 || !installed) throw new Error('PostgreSQL could not be installed: see the messages above, or set DATABASE_URL to a server of your own.');
+  if (done.status !== 0 || !installed)
+    throw new Error('PostgreSQL could not be installed: see the messages above, or set DATABASE_URL to a server of your own.');
   return installed;
 }
 
@@ -41,7 +44,10 @@ function asServer(program, args, options = {}) {
 function checkSpace(folder) {
   const { bavail, bsize } = statfsSync(folder);
   const freeMb = (bavail * bsize) / 1e6;
-  if (freeMb < MIN_FREE_MB) throw new Error(`Only ${Math.round(freeMb)} MB are free where the data is kept (${folder}): free some space, or set WENDEL_DATA to a folder on another disk.`);
+  if (freeMb < MIN_FREE_MB)
+    throw new Error(
+      `Only ${Math.round(freeMb)} MB are free where the data is kept (${folder}): free some space, or set WENDEL_DATA to a folder on another disk.`,
+    );
 }
 
 /**
@@ -106,7 +112,19 @@ export async function startPostgres(data, { durable = true } = {}) {
     const passwordFile = `${cluster}.pw`;
     writeFileSync(passwordFile, settings.adminPassword, { mode: 0o600 });
     give(passwordFile);
-    const made = asServer(join(bin, 'initdb'), ['-D', fresh, '-U', 'postgres', '-A', 'scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8', ...(durable ? [] : ['--no-sync'])]);
+    const made = asServer(join(bin, 'initdb'), [
+      '-D',
+      fresh,
+      '-U',
+      'postgres',
+      '-A',
+      'scram-sha-256',
+      `--pwfile=${passwordFile}`,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      ...(durable ? [] : ['--no-sync']),
+    ]);
     rmSync(passwordFile, { force: true });
     if (made.status !== 0) throw new Error(`The database cluster could not be created in ${cluster}:\n${made.stderr}`);
     renameSync(fresh, cluster);
@@ -115,7 +133,12 @@ export async function startPostgres(data, { durable = true } = {}) {
   if (control('status').status === 0) control('-m', 'fast', '-w', 'stop');
 
   const port = Number(process.env.WENDEL_DB_PORT) || (await freePort());
-  const options = [`-p ${port}`, '-c listen_addresses=127.0.0.1', "-c unix_socket_directories=''", ...(durable ? [] : ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off'])].join(' ');
+  const options = [
+    `-p ${port}`,
+    '-c listen_addresses=127.0.0.1',
+    "-c unix_socket_directories=''",
+    ...(durable ? [] : ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off']),
+  ].join(' ');
   const logFile = join(cluster, 'server.log');
   const started = control('-w', '-t', '60', '-l', logFile, '-o', options, 'start');
   if (started.status !== 0) {
@@ -160,7 +183,9 @@ export async function foreignServer(ownerUrl, data) {
   try {
     await client.connect();
   } catch (error) {
-    throw new Error(`The database at DATABASE_URL does not answer (${error.message}): check the address, the password and that the server runs.`);
+    throw new Error(
+      `The database at DATABASE_URL does not answer (${error.message}): check the address, the password and that the server runs.`,
+    );
   }
   try {
     const exists = (await client.query("select from pg_roles where rolname = 'wendel_app'")).rowCount > 0;

@@ -8,7 +8,8 @@ export const say = (text) => process.stderr.write(`${text}\n`);
 
 export function checkNode() {
   const major = Number(process.versions.node.split('.')[0]);
-  if (major < 20) throw new Error(`Wendel needs Node.js 20 or newer; this is ${process.versions.node}. Install a newer Node.js and start again.`);
+  if (major < 20)
+    throw new Error(`Wendel needs Node.js 20 or newer; this is ${process.versions.node}. Install a newer Node.js and start again.`);
 }
 
 /** Run `main`; say what went wrong in one line and exit 1. */

@@ -12,7 +12,12 @@ export function runProgram(file, env) {
 
 /** Start a part in its own process group, so that stopping it stops its children and nothing else. */
 export function startPart(args, env) {
-  const child = spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2], detached: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  const child = spawn(process.execPath, args, {
+    cwd: root,
+    stdio: ['ignore', 2, 2],
+    detached: true,
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
+  });
   child.done = new Promise((resolve) => child.once('exit', resolve));
   return child;
 }
@@ -32,7 +37,11 @@ export async function stopPart(child) {
   clearTimeout(timer);
 }
 
-export const startWeb = (port, env, dev = false) => startPart([nextBin, dev ? 'dev' : 'start', '-p', String(port), '-H', '127.0.0.1'], { NODE_ENV: dev ? 'development' : 'production', ...env });
+export const startWeb = (port, env, dev = false) =>
+  startPart([nextBin, dev ? 'dev' : 'start', '-p', String(port), '-H', '127.0.0.1'], {
+    NODE_ENV: dev ? 'development' : 'production',
+    ...env,
+  });
 
 export function portTaken(port) {
   return new Promise((resolve) => {

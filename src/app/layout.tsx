@@ -3,7 +3,10 @@ import Link from 'next/link';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import './globals.css';
 
-export const metadata: Metadata = { title: { default: 'Wendel', template: '%s · Wendel' }, description: 'Find where a voice changes, and give it the right work.' };
+export const metadata: Metadata = {
+  title: { default: 'Wendel', template: '%s · Wendel' },
+  description: 'Find where a voice changes, and give it the right work.',
+};
 
 export default function RootLayout({ children }: { children: React.ReactNode }) {
   return (

@@ -11,11 +11,15 @@ const DECODE_RATE = 48000;
  */
 export async function recordingOf(file: File): Promise<Recording> {
   if (file.size === 0) throw new Error(`“${file.name}” is empty: export it again.`);
-  if (file.size > MAX_BYTES) throw new Error(`“${file.name}” is ${Math.round(file.size / 1e6)} MB; at most ${MAX_BYTES / 1e6} MB (about twelve minutes) can be taken in: cut it into shorter takes.`);
+  if (file.size > MAX_BYTES)
+    throw new Error(
+      `“${file.name}” is ${Math.round(file.size / 1e6)} MB; at most ${MAX_BYTES / 1e6} MB (about twelve minutes) can be taken in: cut it into shorter takes.`,
+    );
   const bytes = await file.arrayBuffer();
   if (isRiff(bytes)) {
     const layout = wavLayout(new Uint8Array(bytes));
-    const durationS = Math.min(layout.dataBytes, bytes.byteLength - layout.dataStart) / ((layout.bits / 8) * layout.channels * layout.sampleRate);
+    const durationS =
+      Math.min(layout.dataBytes, bytes.byteLength - layout.dataStart) / ((layout.bits / 8) * layout.channels * layout.sampleRate);
     return { wav: bytes, durationS };
   }
   let decoded: AudioBuffer;
@@ -30,7 +34,8 @@ export async function recordingOf(file: File): Promise<Recording> {
     for (let i = 0; i < samples.length; i++) samples[i] += channel[i] / decoded.numberOfChannels;
   }
   const wav = writeWav({ samples, sampleRate: decoded.sampleRate }, 24).buffer as ArrayBuffer;
-  if (wav.byteLength > MAX_BYTES) throw new Error(`“${file.name}” lasts ${Math.round(decoded.duration / 60)} minutes: cut it into takes of at most twelve.`);
+  if (wav.byteLength > MAX_BYTES)
+    throw new Error(`“${file.name}” lasts ${Math.round(decoded.duration / 60)} minutes: cut it into takes of at most twelve.`);
   return { wav, durationS: decoded.duration };
 }
 

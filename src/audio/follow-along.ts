@@ -20,7 +20,13 @@ function loadPiano(): Promise<Piano> {
   loading ??= import('tone').then(async (tone) => {
     const urls = Object.fromEntries(SAMPLED.map((name) => [name, `${name.replace('#', 's')}.ogg`]));
     const sampler = await new Promise<Piano['sampler']>((resolve, reject) => {
-      const made: Piano['sampler'] = new tone.Sampler({ urls, baseUrl: '/piano/', release: 0.4, onload: () => resolve(made), onerror: reject }).toDestination();
+      const made: Piano['sampler'] = new tone.Sampler({
+        urls,
+        baseUrl: '/piano/',
+        release: 0.4,
+        onload: () => resolve(made),
+        onerror: reject,
+      }).toDestination();
     });
     return { tone, sampler };
   });
@@ -68,10 +74,18 @@ export function useFollowAlong() {
       keys.forEach((key, k) => {
         transport.schedule((time) => {
           tone.getDraw().schedule(() => setSounding({ id, key: k }), time);
-          sampler.triggerAttackRelease(key.chord.map((m) => noteName(m)), key.chordS * 0.9, time, CHORD_LOUDNESS);
+          sampler.triggerAttackRelease(
+            key.chord.map((m) => noteName(m)),
+            key.chordS * 0.9,
+            time,
+            CHORD_LOUDNESS,
+          );
         }, at);
         for (const note of key.notes)
-          transport.schedule((time) => sampler.triggerAttackRelease(noteName(note.midi), (note.endS - note.startS) * 0.98, time, NOTE_LOUDNESS), at + note.startS);
+          transport.schedule(
+            (time) => sampler.triggerAttackRelease(noteName(note.midi), (note.endS - note.startS) * 0.98, time, NOTE_LOUDNESS),
+            at + note.startS,
+          );
         at += key.totalS;
       });
       transport.schedule((time) => tone.getDraw().schedule(stop, time), at);

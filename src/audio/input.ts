@@ -20,11 +20,19 @@ export interface Input {
 export class InputError extends Error {}
 
 /** Voice processing of the browser is off: it would gate, level and filter the voice. */
-const PLAIN_SOUND: MediaTrackConstraints = { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: { ideal: 1 } };
+const PLAIN_SOUND: MediaTrackConstraints = {
+  echoCancellation: false,
+  noiseSuppression: false,
+  autoGainControl: false,
+  channelCount: { ideal: 1 },
+};
 
 /** Open the microphone. @throws InputError in words for the user. `onLost` is called if it goes away later. */
 export async function openMicrophone(onLive: (live: Live) => void, onLost: () => void): Promise<Input> {
-  if (!navigator.mediaDevices?.getUserMedia) throw new InputError('This browser gives no microphone to this page: open it at http://localhost or over https, in a current browser. A file works too.');
+  if (!navigator.mediaDevices?.getUserMedia)
+    throw new InputError(
+      'This browser gives no microphone to this page: open it at http://localhost or over https, in a current browser. A file works too.',
+    );
   let stream: MediaStream;
   try {
     stream = await navigator.mediaDevices.getUserMedia({ audio: PLAIN_SOUND });
@@ -48,8 +56,10 @@ export async function openMicrophone(onLive: (live: Live) => void, onLost: () =>
 }
 
 function microphoneTrouble(name: string): string {
-  if (name === 'NotAllowedError') return 'The microphone is blocked for this page: allow it in the address bar of the browser, then start again.';
-  if (name === 'NotFoundError' || name === 'OverconstrainedError') return 'No microphone was found: plug one in, then start again. A file works too.';
+  if (name === 'NotAllowedError')
+    return 'The microphone is blocked for this page: allow it in the address bar of the browser, then start again.';
+  if (name === 'NotFoundError' || name === 'OverconstrainedError')
+    return 'No microphone was found: plug one in, then start again. A file works too.';
   if (name === 'NotReadableError') return 'The microphone is in use by another program: close that program, then start again.';
   return `The microphone can't be opened (${name}): check it in the system's sound settings, then start again.`;
 }

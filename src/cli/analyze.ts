@@ -73,7 +73,13 @@ function takeJson({ file, error, findings: f, track }: TakeOutcome, task: Task, 
     ...(frames ? { f0: { hopS: HOP_S, startS: 0, hz: Array.from(track.f0, (hz) => (f.quality.usable ? round(hz, 2) : 0)) } } : {}),
     notes: f.notes.map((n) => ({ startS: round(n.startS), endS: round(n.endS), midi: n.midi, cents: n.cents })),
     range: f.range && { lowestMidi: round(f.range.lowestMidi), highestMidi: round(f.range.highestMidi) },
-    events: f.events.map((e) => ({ timeS: round(e.timeS), midi: round(e.midi), direction: e.direction, kind: e.kind, confidence: round(e.confidence) })),
+    events: f.events.map((e) => ({
+      timeS: round(e.timeS),
+      midi: round(e.midi),
+      direction: e.direction,
+      kind: e.kind,
+      confidence: round(e.confidence),
+    })),
   };
 }
 
@@ -99,17 +105,29 @@ function table(outcomes: TakeOutcome[], map: VoiceMap): string {
       lines.push(`  ${error}`);
       continue;
     }
-    lines.push(`  ${f.durationS.toFixed(1)} s at ${f.sampleRate} Hz, voice ${f.quality.snrDb.toFixed(0)} dB over the room${f.quality.usable ? '' : ' — not usable'}`);
+    lines.push(
+      `  ${f.durationS.toFixed(1)} s at ${f.sampleRate} Hz, voice ${f.quality.snrDb.toFixed(0)} dB over the room${f.quality.usable ? '' : ' — not usable'}`,
+    );
     for (const reason of f.quality.reasons) lines.push(`  ${reason}`);
     if (f.range) lines.push(`  range   ${noteWithCents(f.range.lowestMidi)} to ${noteWithCents(f.range.highestMidi)}`);
     if (f.speakingMidi !== null) lines.push(`  speaks  ${noteWithCents(f.speakingMidi)}`);
-    for (const e of f.events) lines.push(`  ${e.kind.padEnd(7)} ${e.timeS.toFixed(2)} s  ${noteWithCents(e.midi)}, going ${e.direction} (${Math.round(e.confidence * 100)} %)`);
-    for (const n of f.notes) lines.push(`  note    ${n.startS.toFixed(2)}-${n.endS.toFixed(2)} s  ${noteWithCents(n.midi + n.cents / 100)}`);
+    for (const e of f.events)
+      lines.push(
+        `  ${e.kind.padEnd(7)} ${e.timeS.toFixed(2)} s  ${noteWithCents(e.midi)}, going ${e.direction} (${Math.round(e.confidence * 100)} %)`,
+      );
+    for (const n of f.notes)
+      lines.push(`  note    ${n.startS.toFixed(2)}-${n.endS.toFixed(2)} s  ${noteWithCents(n.midi + n.cents / 100)}`);
   }
   lines.push('', 'Voice');
-  lines.push(map.extreme ? `  range    ${noteWithCents(map.extreme.low.midi)} to ${noteWithCents(map.extreme.high.midi)}` : '  range    not enough evidence');
+  lines.push(
+    map.extreme
+      ? `  range    ${noteWithCents(map.extreme.low.midi)} to ${noteWithCents(map.extreme.high.midi)}`
+      : '  range    not enough evidence',
+  );
   for (const p of map.passaggi)
-    lines.push(`  passaggio ${noteWithCents(p.midi)} (${noteWithCents(p.lowMidi)} to ${noteWithCents(p.highMidi)}), ${p.name}: up ${p.up.found} of ${p.up.of}, down ${p.down.found} of ${p.down.of}`);
+    lines.push(
+      `  passaggio ${noteWithCents(p.midi)} (${noteWithCents(p.lowMidi)} to ${noteWithCents(p.highMidi)}), ${p.name}: up ${p.up.found} of ${p.up.of}, down ${p.down.found} of ${p.down.of}`,
+    );
   if (map.passaggi.length === 0) lines.push('  passaggio not enough evidence');
   for (const f of map.findings) lines.push(`  ${f.because}`);
   return lines.join('\n');
@@ -128,7 +146,11 @@ async function main() {
   }
   const evidence: TakeEvidence[] = outcomes.flatMap((o) => (o.findings ? [{ takeId: o.file, findings: o.findings, marks: [] }] : []));
   const map = mapVoice(evidence);
-  if (options.json) process.stdout.write(JSON.stringify({ engine: ENGINE, takes: outcomes.map((o) => takeJson(o, options.task, options.frames)), voice: voiceJson(map) }) + '\n');
+  if (options.json)
+    process.stdout.write(
+      JSON.stringify({ engine: ENGINE, takes: outcomes.map((o) => takeJson(o, options.task, options.frames)), voice: voiceJson(map) }) +
+        '\n',
+    );
   else process.stdout.write(table(outcomes, map) + '\n');
   if (failed) process.exitCode = 1;
 }

@@ -27,16 +27,39 @@ function voiceAt(member: CastMember, progress: number) {
   };
 }
 
-async function seedTake(tx: StudioTx, singerId: string, member: CastMember, progress: number, kind: 'siren' | 'scale', recordedAt: Date, seed: number) {
+async function seedTake(
+  tx: StudioTx,
+  singerId: string,
+  member: CastMember,
+  progress: number,
+  kind: 'siren' | 'scale',
+  recordedAt: Date,
+  seed: number,
+) {
   const profile = voiceAt(member, progress);
   const middle = Math.round(profile.lowMidi + 6);
-  const task: SimTask = kind === 'siren' ? { kind: 'siren', sirens: 1 } : { kind: 'pattern', degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 };
+  const task: SimTask =
+    kind === 'siren'
+      ? { kind: 'siren', sirens: 1 }
+      : { kind: 'pattern', degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 };
   const { pcm } = sing(profile, task, { seed, sampleRate: 32000, snrDb: 48 });
   const { findings, trace } = analyseTake(pcm, kind);
   const file = writeWav(pcm, 16);
   const id = randomUUID();
-  await insertTake(tx, { id, singerId, task: kind, vowel: 'ah', source: 'simulated', sha256: createHash('sha256').update(file).digest('hex'), bytes: file.length, durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate, recordedAt });
-  for (let part = 0; part * 1_000_000 < file.length; part++) await insertAudioPart(tx, id, part, Buffer.from(file.subarray(part * 1_000_000, (part + 1) * 1_000_000)));
+  await insertTake(tx, {
+    id,
+    singerId,
+    task: kind,
+    vowel: 'ah',
+    source: 'simulated',
+    sha256: createHash('sha256').update(file).digest('hex'),
+    bytes: file.length,
+    durationS: pcm.samples.length / pcm.sampleRate,
+    sampleRate: pcm.sampleRate,
+    recordedAt,
+  });
+  for (let part = 0; part * 1_000_000 < file.length; part++)
+    await insertAudioPart(tx, id, part, Buffer.from(file.subarray(part * 1_000_000, (part + 1) * 1_000_000)));
   await saveAnalysis(tx, id, ENGINE, { findings, trace });
 }
 
@@ -52,7 +75,15 @@ async function main() {
         const day = Math.floor(started / DAY_MS) * DAY_MS - weeks * 7 * DAY_MS + m * DAY_MS + 15 * 3_600_000;
         const kinds = s % 2 === 0 ? (['siren', 'siren', 'scale'] as const) : (['siren', 'siren'] as const);
         for (const [k, kind] of kinds.entries()) {
-          await seedTake(tx, singerId, member, s / (SESSIONS_WEEKS_AGO.length - 1), kind, new Date(Math.min(started, day + k * 180_000)), 1000 * m + 10 * s + k);
+          await seedTake(
+            tx,
+            singerId,
+            member,
+            s / (SESSIONS_WEEKS_AGO.length - 1),
+            kind,
+            new Date(Math.min(started, day + k * 180_000)),
+            1000 * m + 10 * s + k,
+          );
           takes++;
         }
       }

@@ -1,5 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm';
-import type { PlanItem } from '../core/plan/plan';
+import type { PlanItem } from '../core/plan/types';
 import { StudioTx } from './client';
 import { assignment } from './schema';
 
@@ -9,7 +9,10 @@ export async function insertAssignment({ db, studioId }: StudioTx, singerId: str
 }
 
 export async function findAssignment({ db, studioId }: StudioTx, id: string) {
-  const [row] = await db.select().from(assignment).where(and(eq(assignment.studioId, studioId), eq(assignment.id, id)));
+  const [row] = await db
+    .select()
+    .from(assignment)
+    .where(and(eq(assignment.studioId, studioId), eq(assignment.id, id)));
   return row;
 }
 

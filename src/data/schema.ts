@@ -1,6 +1,20 @@
 import { sql } from 'drizzle-orm';
-import { customType, check, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
-import type { PlanItem } from '../core/plan/plan';
+import {
+  customType,
+  check,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { PlanItem } from '../core/plan/types';
 import type { TakeFindings, Trace } from '../core/take/types';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -54,7 +68,9 @@ export const take = pgTable(
   },
   (t) => [
     unique('take_studio_id').on(t.studioId, t.id),
-    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'take_singer' }).onDelete('cascade'),
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'take_singer' }).onDelete(
+      'cascade',
+    ),
     index('take_by_singer').on(t.singerId, t.recordedAt),
     check('take_task', sql`${t.task} in ('siren','scale','sustain','speech','free')`),
     check('take_source', sql`${t.source} in ('microphone','file','simulated')`),
@@ -127,7 +143,9 @@ export const assignment = pgTable(
     createdAt: at('created_at').notNull().defaultNow(),
   },
   (t) => [
-    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'assignment_singer' }).onDelete('cascade'),
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'assignment_singer' }).onDelete(
+      'cascade',
+    ),
     index('assignment_by_singer').on(t.singerId, t.createdAt),
   ],
 );

@@ -11,12 +11,22 @@ export interface SingerRow {
   note: string;
 }
 
-const columns = { id: singer.id, name: singer.name, part: singer.part, voiceType: sql<VoiceTypeId>`${singer.voiceType}`, note: singer.note };
+const columns = {
+  id: singer.id,
+  name: singer.name,
+  part: singer.part,
+  voiceType: sql<VoiceTypeId>`${singer.voiceType}`,
+  note: singer.note,
+};
 
 /** All singers by name, with when they were last heard and how many takes they have. */
 export async function listSingers({ db, studioId }: StudioTx) {
   return db
-    .select({ ...columns, takes: sql<number>`count(${take.id})::int`, lastHeard: sql<Date | null>`max(${take.recordedAt})`.mapWith((v) => (v ? new Date(v) : null)) })
+    .select({
+      ...columns,
+      takes: sql<number>`count(${take.id})::int`,
+      lastHeard: sql<Date | null>`max(${take.recordedAt})`.mapWith((v) => (v ? new Date(v) : null)),
+    })
     .from(singer)
     .leftJoin(take, eq(take.singerId, singer.id))
     .where(eq(singer.studioId, studioId))
@@ -25,11 +35,17 @@ export async function listSingers({ db, studioId }: StudioTx) {
 }
 
 export async function findSinger({ db, studioId }: StudioTx, id: string): Promise<SingerRow | undefined> {
-  const [row] = await db.select(columns).from(singer).where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
+  const [row] = await db
+    .select(columns)
+    .from(singer)
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
   return row;
 }
 
 export async function insertSinger({ db, studioId }: StudioTx, values: Omit<SingerRow, 'id'>): Promise<string> {
-  const [row] = await db.insert(singer).values({ ...values, studioId }).returning({ id: singer.id });
+  const [row] = await db
+    .insert(singer)
+    .values({ ...values, studioId })
+    .returning({ id: singer.id });
   return row.id;
 }

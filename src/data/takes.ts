@@ -40,7 +40,10 @@ export async function insertAudioPart({ db, studioId }: StudioTx, takeId: string
 }
 
 export async function findTake({ db, studioId }: StudioTx, id: string): Promise<TakeRow | undefined> {
-  const [row] = await db.select(columns).from(take).where(and(eq(take.studioId, studioId), eq(take.id, id)));
+  const [row] = await db
+    .select(columns)
+    .from(take)
+    .where(and(eq(take.studioId, studioId), eq(take.id, id)));
   return row;
 }
 
@@ -57,7 +60,12 @@ export async function audioPart({ db, studioId }: StudioTx, takeId: string, part
   return row?.bytes;
 }
 
-export async function saveAnalysis({ db, studioId }: StudioTx, takeId: string, engine: string, result: { findings?: TakeFindings; trace?: Trace; error?: string }): Promise<void> {
+export async function saveAnalysis(
+  { db, studioId }: StudioTx,
+  takeId: string,
+  engine: string,
+  result: { findings?: TakeFindings; trace?: Trace; error?: string },
+): Promise<void> {
   const values = { findings: result.findings ?? null, trace: result.trace ?? null, error: result.error ?? null, analysedAt: new Date() };
   await db
     .insert(analysis)
@@ -97,7 +105,11 @@ export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string
 }
 
 export async function marksOfTake({ db, studioId }: StudioTx, takeId: string): Promise<MarkRow[]> {
-  return db.select().from(mark).where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId))).orderBy(asc(mark.timeS));
+  return db
+    .select()
+    .from(mark)
+    .where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId)))
+    .orderBy(asc(mark.timeS));
 }
 
 export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'studioId' | 'createdAt'>): Promise<void> {

@@ -7,7 +7,10 @@ import { WORKER_LOCK } from '../data/queue';
 export async function health() {
   const base = { version: packageJson.version, engine: ENGINE };
   try {
-    const { rows } = await pool().query("select count(*)::int as workers from pg_locks where locktype = 'advisory' and mode = 'ShareLock' and granted and objid = $1", [WORKER_LOCK]);
+    const { rows } = await pool().query(
+      "select count(*)::int as workers from pg_locks where locktype = 'advisory' and mode = 'ShareLock' and granted and objid = $1",
+      [WORKER_LOCK],
+    );
     const workers: number = rows[0].workers;
     return { ok: workers > 0, ...base, database: 'ready', worker: workers > 0 ? 'ready' : 'away', workers };
   } catch {

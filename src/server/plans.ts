@@ -36,7 +36,11 @@ export async function viewPlan(singerId: string) {
     const { map } = await mapOf(tx, singerId);
     const plan = planFor(map, singer.voiceType);
     const placed = anchorsOf(map, singer.voiceType);
-    const others = placed ? SHELF.filter((e) => keysFor(e, placed.anchors).length > 0).map((e) => itemFor(e, placed.anchors, map.findings, placed.changeMeasured)) : [];
+    const others = placed
+      ? SHELF.filter((e) => keysFor(e, placed.anchors).length > 0).map((e) =>
+          itemFor(e, placed.anchors, map.findings, placed.changeMeasured),
+        )
+      : [];
     const assigned = await assignmentsOfSinger(tx, singerId);
     return { singer, map, plan, others, assigned };
   });

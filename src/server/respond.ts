@@ -10,8 +10,18 @@ export async function respond(work: () => Promise<unknown>): Promise<Response> {
   } catch (error) {
     if (error instanceof Problem) return Response.json({ error: error.message }, { status: error.status });
     if (error instanceof SoundFileError) return Response.json({ error: error.message }, { status: 422 });
-    if (error instanceof ZodError) return Response.json({ error: `The request is not complete: ${error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}` }, { status: 400 });
+    if (error instanceof ZodError)
+      return Response.json(
+        { error: `The request is not complete: ${error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}` },
+        { status: 400 },
+      );
     console.error(error);
-    return Response.json({ error: 'Wendel could not do that because of a fault of its own. Nothing was changed. Try again; if it stays, look at the server messages.' }, { status: 500 });
+    return Response.json(
+      {
+        error:
+          'Wendel could not do that because of a fault of its own. Nothing was changed. Try again; if it stays, look at the server messages.',
+      },
+      { status: 500 },
+    );
   }
 }

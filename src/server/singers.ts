@@ -21,7 +21,9 @@ export const addSinger = (input: z.infer<typeof SingerInput>) => inPresentStudio
 export async function mapOf(tx: StudioTx, singerId: string) {
   const takes = await takesOfSinger(tx, singerId);
   const marks = await marksOfSinger(tx, singerId);
-  const evidence: TakeEvidence[] = takes.flatMap((t) => (t.findings ? [{ takeId: t.id, findings: t.findings, marks: marks.filter((m) => m.takeId === t.id) }] : []));
+  const evidence: TakeEvidence[] = takes.flatMap((t) =>
+    t.findings ? [{ takeId: t.id, findings: t.findings, marks: marks.filter((m) => m.takeId === t.id) }] : [],
+  );
   return { map: mapVoice(evidence), takes };
 }
 
@@ -39,7 +41,17 @@ export async function viewSinger(id: string) {
   return inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, id);
     const { map, takes } = await mapOf(tx, id);
-    return { singer, map, takes: takes.map(({ findings, ...t }) => ({ ...t, usable: findings?.quality.usable ?? null, reasons: findings?.quality.reasons ?? [], changes: findings?.events.length ?? 0, engine: findings?.engine ?? null })) };
+    return {
+      singer,
+      map,
+      takes: takes.map(({ findings, ...t }) => ({
+        ...t,
+        usable: findings?.quality.usable ?? null,
+        reasons: findings?.quality.reasons ?? [],
+        changes: findings?.events.length ?? 0,
+        engine: findings?.engine ?? null,
+      })),
+    };
   });
 }
 export type SingerView = Awaited<ReturnType<typeof viewSinger>>;

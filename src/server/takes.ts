@@ -5,7 +5,18 @@ import { TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
 import { findSinger } from '../data/singers';
-import { audioPart, deleteMark, deleteTake, findTake, insertAudioPart, insertTake, latestAnalysis, marksOfTake, putMark, TakeRow } from '../data/takes';
+import {
+  audioPart,
+  deleteMark,
+  deleteTake,
+  findTake,
+  insertAudioPart,
+  insertTake,
+  latestAnalysis,
+  marksOfTake,
+  putMark,
+  TakeRow,
+} from '../data/takes';
 import { Problem } from './problem';
 import { inPresentStudio } from './studio';
 
@@ -25,13 +36,21 @@ export const TakeMeta = z.object({
 });
 export type TakeMeta = z.infer<typeof TakeMeta>;
 
-const tooLarge = () => new Problem(`The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`, 413);
+const tooLarge = () =>
+  new Problem(
+    `The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`,
+    413,
+  );
 
 /**
  * Store an uploaded WAV file and put its analysis on the queue, in one transaction: both are there afterwards or
  * neither. The same id with the same content is the same take, however often it is sent.
  */
-export async function receiveTake(meta: TakeMeta, body: AsyncIterable<Uint8Array> | null, announcedBytes: number | null): Promise<{ id: string; repeated: boolean }> {
+export async function receiveTake(
+  meta: TakeMeta,
+  body: AsyncIterable<Uint8Array> | null,
+  announcedBytes: number | null,
+): Promise<{ id: string; repeated: boolean }> {
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
   return inPresentStudio(async (tx) => {
     const existing = await findTake(tx, meta.id);
@@ -39,7 +58,8 @@ export async function receiveTake(meta: TakeMeta, body: AsyncIterable<Uint8Array
       if (existing.sha256 === meta.sha256) return { id: meta.id, repeated: true };
       throw new Problem('Another recording has this take id: record again.', 409);
     }
-    if (!(await findSinger(tx, meta.singerId))) throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
+    if (!(await findSinger(tx, meta.singerId)))
+      throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
     await storeFile(tx, meta, body);
     await enqueueAnalysis(tx, meta.id);
     return { id: meta.id, repeated: false };
@@ -69,7 +89,7 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
     total += chunk.length;
     if (total > MAX_TAKE_BYTES) throw tooLarge();
     hash.update(chunk);
-    for (let at = 0; at < chunk.length; ) {
+    for (let at = 0; at < chunk.length;) {
       const room = PART_BYTES - pendingBytes;
       const piece = chunk.subarray(at, at + room);
       pending.push(piece);
@@ -81,7 +101,8 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
   }
   if (total === 0) throw new SoundFileError('The recording is empty: record again.');
   if (pendingBytes > 0) await flush();
-  if (layout!.dataStart + layout!.dataBytes > total) throw new SoundFileError('The recording arrived cut off: nothing was stored. Send it again.');
+  if (layout!.dataStart + layout!.dataBytes > total)
+    throw new SoundFileError('The recording arrived cut off: nothing was stored. Send it again.');
   if (hash.digest('hex') !== meta.sha256) throw new SoundFileError('The recording changed on its way: nothing was stored. Send it again.');
   if (layout!.dataBytes < (layout!.bits / 8) * layout!.channels) throw new SoundFileError('The recording holds no sound: record again.');
   await tx.execute('update take set bytes = $1 where id = $2', [total, meta.id]);
@@ -104,7 +125,11 @@ export async function viewTake(id: string) {
   return inPresentStudio(async (tx) => {
     const take = await mustFind(tx, id);
     const [analysis, marks] = [await latestAnalysis(tx, id), await marksOfTake(tx, id)];
-    return { take, analysis: analysis ?? null, marks: marks.map(({ id: markId, timeS, midi, direction, verdict }) => ({ id: markId, timeS, midi, direction, verdict })) };
+    return {
+      take,
+      analysis: analysis ?? null,
+      marks: marks.map(({ id: markId, timeS, midi, direction, verdict }) => ({ id: markId, timeS, midi, direction, verdict })),
+    };
   });
 }
 export type TakeView = Awaited<ReturnType<typeof viewTake>>;

@@ -29,13 +29,18 @@ export function wavLayout(bytes: Uint8Array): WavLayout {
   if (bytes.length < 12 || (ascii(view, 0, 4) !== 'RIFF' && ascii(view, 0, 4) !== 'RF64') || ascii(view, 8, 4) !== 'WAVE')
     throw new SoundFileError('This is not a WAV file: export the recording as WAV (PCM) and try again.');
   let format: Omit<WavLayout, 'dataStart' | 'dataBytes'> | undefined;
-  for (let at = 12; at + 8 <= bytes.length; ) {
+  for (let at = 12; at + 8 <= bytes.length;) {
     const id = ascii(view, at, 4);
     const size = view.getUint32(at + 4, true);
     if (id === 'fmt ' && at + 24 <= bytes.length) {
       let tag = view.getUint16(at + 8, true);
       if (tag === 0xfffe && size >= 40 && at + 34 <= bytes.length) tag = view.getUint16(at + 32, true); // extensible: sub-format
-      format = { channels: view.getUint16(at + 10, true), sampleRate: view.getUint32(at + 12, true), bits: view.getUint16(at + 22, true), float: tag === 3 };
+      format = {
+        channels: view.getUint16(at + 10, true),
+        sampleRate: view.getUint32(at + 12, true),
+        bits: view.getUint16(at + 22, true),
+        float: tag === 3,
+      };
       if (tag !== 1 && tag !== 3) throw new SoundFileError('This WAV file is compressed: export it as plain PCM and try again.');
     } else if (id === 'data') {
       if (!format) throw new SoundFileError('The WAV header is damaged (no format before the sound): export the recording again.');
@@ -50,7 +55,8 @@ export function wavLayout(bytes: Uint8Array): WavLayout {
 function checkFormat(f: Omit<WavLayout, 'dataStart' | 'dataBytes'>) {
   if (f.channels === 0) throw new SoundFileError('The WAV file has no channels: record in mono or stereo and try again.');
   if (f.channels > 64) throw new SoundFileError(`The WAV file claims ${f.channels} channels: export it in mono or stereo.`);
-  if (f.sampleRate < 8000 || f.sampleRate > 192000) throw new SoundFileError(`The sample rate is ${f.sampleRate} Hz: record at 8000 to 192000 Hz.`);
+  if (f.sampleRate < 8000 || f.sampleRate > 192000)
+    throw new SoundFileError(`The sample rate is ${f.sampleRate} Hz: record at 8000 to 192000 Hz.`);
   const known = f.float ? [32, 64] : [8, 16, 24, 32];
   if (!known.includes(f.bits)) throw new SoundFileError(`Samples of ${f.bits} bits are not supported: export 16- or 24-bit PCM.`);
 }

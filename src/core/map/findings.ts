@@ -29,7 +29,11 @@ export function pooledNotes(takes: TakeEvidence[]): PooledNote[] {
     .map(([midi, s]) => ({ midi, db: median(s.db), clarity: median(s.clarity), jitterCents: median(s.jitter) }));
 }
 
-const slopeOver = (notes: PooledNote[]) => fitLine(notes.map((n) => n.midi), notes.map((n) => n.db)).slope;
+const slopeOver = (notes: PooledNote[]) =>
+  fitLine(
+    notes.map((n) => n.midi),
+    notes.map((n) => n.db),
+  ).slope;
 
 /** Name what happens in the voice (trade.md section 4), each with its measurement. */
 export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[]): Finding[] {
@@ -39,7 +43,13 @@ export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[]): Find
   if (notes.length < 12) return findings;
   const pulled = pulledChest(notes, passaggi, takeIds);
   const none = pulled ? null : noChest(notes, passaggi, takeIds);
-  for (const f of [pulled, none, ...passaggi.map((p) => weakFirstHead(notes, p)), pulled || none ? null : unevenLoudness(notes, passaggi, takeIds)]) if (f) findings.push(f);
+  for (const f of [
+    pulled,
+    none,
+    ...passaggi.map((p) => weakFirstHead(notes, p)),
+    pulled || none ? null : unevenLoudness(notes, passaggi, takeIds),
+  ])
+    if (f) findings.push(f);
   return findings;
 }
 
@@ -104,7 +114,8 @@ function weakFirstHead(notes: PooledNote[], p: Passaggio): Finding | null {
   if (weak.length < 3 || below.length < 3 || above.length < 3) return null;
   const sides = (median(below.map((n) => n.db)) + median(above.map((n) => n.db))) / 2;
   const drop = sides - median(weak.map((n) => n.db));
-  const noise = (n: PooledNote) => -10 * Math.log10(Math.min(0.999, Math.max(0.05, n.clarity)) / (1 - Math.min(0.999, Math.max(0.05, n.clarity))));
+  const noise = (n: PooledNote) =>
+    -10 * Math.log10(Math.min(0.999, Math.max(0.05, n.clarity)) / (1 - Math.min(0.999, Math.max(0.05, n.clarity))));
   const airier = median(weak.map(noise)) - median(below.map(noise));
   if (drop < 2.5 || airier < 2) return null;
   return {
@@ -120,7 +131,10 @@ function weakFirstHead(notes: PooledNote[], p: Passaggio): Finding | null {
 function unevenLoudness(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
   const inner = notes.slice(2, -2);
   if (inner.length < 10) return null;
-  const line = fitLine(inner.map((n) => n.midi), inner.map((n) => n.db));
+  const line = fitLine(
+    inner.map((n) => n.midi),
+    inner.map((n) => n.db),
+  );
   let worst = inner[0];
   let sum = 0;
   const off = (n: PooledNote) => n.db - line.intercept - line.slope * n.midi;

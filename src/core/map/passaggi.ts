@@ -34,12 +34,17 @@ function clusters(votes: Vote[]): Vote[][] {
   peaks.sort((a, b) => b.height - a.height);
   const centres: number[] = [];
   for (const p of peaks) if (centres.every((c) => Math.abs(c - p.at) >= APART_ST)) centres.push(p.at);
-  return centres.map((c) => votes.filter((v) => Math.abs(v.midi - c) <= APART_ST && centres.every((o) => Math.abs(o - v.midi) >= Math.abs(c - v.midi))));
+  return centres.map((c) =>
+    votes.filter((v) => Math.abs(v.midi - c) <= APART_ST && centres.every((o) => Math.abs(o - v.midi) >= Math.abs(c - v.midi))),
+  );
 }
 
 /** Place, interval, direction and counts of one cluster; null when too few legs speak for it. */
 function describe(votes: Vote[], legs: Leg[]): Passaggio | null {
-  const centre = weightedMedian(votes.map((v) => v.midi), votes.map((v) => v.weight));
+  const centre = weightedMedian(
+    votes.map((v) => v.midi),
+    votes.map((v) => v.weight),
+  );
   const passing = legs.filter((l) => l.lowestMidi < centre - 1.5 && l.highestMidi > centre + 1.5);
   const voters = new Map<string, number>();
   for (const v of votes) {
@@ -72,7 +77,10 @@ function describe(votes: Vote[], legs: Leg[]): Passaggio | null {
     downMidi: down,
     up: count('up'),
     down: count('down'),
-    widthSt: weightedMedian(votes.map((v) => v.widthSt), votes.map((v) => v.weight)),
+    widthSt: weightedMedian(
+      votes.map((v) => v.widthSt),
+      votes.map((v) => v.weight),
+    ),
     name,
     confidence: Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * narrow),
     votes: [...votes].sort((a, b) => b.weight - a.weight),
@@ -83,7 +91,12 @@ const weightOf = (votes: Vote[], test: (v: Vote) => boolean) => votes.filter(tes
 
 function centreOf(votes: Vote[], direction: Direction): number | null {
   const own = votes.filter((v) => v.direction === direction);
-  return own.length ? weightedMedian(own.map((v) => v.midi), own.map((v) => v.weight)) : null;
+  return own.length
+    ? weightedMedian(
+        own.map((v) => v.midi),
+        own.map((v) => v.weight),
+      )
+    : null;
 }
 
 const middle = (a: number | null, b: number | null) => (a !== null && b !== null ? (a + b) / 2 : (a ?? b));

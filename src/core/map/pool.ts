@@ -26,9 +26,14 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
 }
 
 function extremes(takes: TakeEvidence[]): VoiceMap['extreme'] {
-  const ranges = takes.filter((t) => t.findings.range && t.findings.task !== 'speech').map((t) => ({ takeId: t.takeId, range: t.findings.range! }));
+  const ranges = takes
+    .filter((t) => t.findings.range && t.findings.task !== 'speech')
+    .map((t) => ({ takeId: t.takeId, range: t.findings.range! }));
   if (ranges.length === 0) return null;
-  const pick = (midi: number, value: (r: Range) => number): Limit => ({ midi, takeIds: ranges.filter((r) => Math.abs(value(r.range) - midi) < 0.5).map((r) => r.takeId) });
+  const pick = (midi: number, value: (r: Range) => number): Limit => ({
+    midi,
+    takeIds: ranges.filter((r) => Math.abs(value(r.range) - midi) < 0.5).map((r) => r.takeId),
+  });
   return {
     low: pick(Math.min(...ranges.map((r) => r.range.lowestMidi)), (r) => r.lowestMidi),
     high: pick(Math.max(...ranges.map((r) => r.range.highestMidi)), (r) => r.highestMidi),
@@ -37,7 +42,9 @@ function extremes(takes: TakeEvidence[]): VoiceMap['extreme'] {
 
 /** The outermost held note that a second take confirms, rounded inward to a whole semitone. */
 function usableRange(takes: TakeEvidence[]): VoiceMap['usable'] {
-  const held = takes.filter((t) => t.findings.held && t.findings.task !== 'speech').map((t) => ({ takeId: t.takeId, held: t.findings.held! }));
+  const held = takes
+    .filter((t) => t.findings.held && t.findings.task !== 'speech')
+    .map((t) => ({ takeId: t.takeId, held: t.findings.held! }));
   const limit = (value: (r: Range) => number, outward: 1 | -1): Limit | null => {
     const sorted = [...held].sort((a, b) => outward * (value(b.held) - value(a.held)));
     for (let i = 0; i + 1 < sorted.length; i++) {

@@ -8,19 +8,35 @@ export const COACH_WEIGHT = 3;
 const MARK_REACH_S = 0.35;
 
 /** The coach's word on a change, if any. */
-export const markOn = (change: Change, marks: CoachMark[]): CoachMark | undefined => marks.find((m) => m.verdict !== 'add' && Math.abs(m.timeS - change.timeS) < MARK_REACH_S);
+export const markOn = (change: Change, marks: CoachMark[]): CoachMark | undefined =>
+  marks.find((m) => m.verdict !== 'add' && Math.abs(m.timeS - change.timeS) < MARK_REACH_S);
 
 /** Every leg's word on where the voice changes, with the coach's marks taken in: where the coach spoke, the machine is silent. */
 export function votesOf({ findings, marks, takeId }: TakeEvidence): Vote[] {
   const changes = changesOf(findings);
   const votes = changes
     .filter((c) => !markOn(c, marks))
-    .map(({ confidence, ...c }): Vote => ({ ...c, takeId, source: 'machine', weight: confidence * KIND_WEIGHT[c.kind] * (c.kind === 'blend' && c.widthSt > 5 ? 0.75 : 1) }));
+    .map(({ confidence, ...c }): Vote => ({
+      ...c,
+      takeId,
+      source: 'machine',
+      weight: confidence * KIND_WEIGHT[c.kind] * (c.kind === 'blend' && c.widthSt > 5 ? 0.75 : 1),
+    }));
   for (const { verdict, timeS, midi, direction } of marks) {
     if (verdict === 'reject') continue;
     const near = changes.find((c) => Math.abs(c.timeS - timeS) < MARK_REACH_S);
     const leg = near?.leg ?? findings.legs.findIndex((l) => timeS >= l.startS - 0.1 && timeS <= l.endS + 0.1);
-    votes.push({ takeId, leg, timeS, midi, direction, kind: near?.kind ?? 'blend', widthSt: near?.widthSt ?? 2, weight: COACH_WEIGHT, source: 'coach' });
+    votes.push({
+      takeId,
+      leg,
+      timeS,
+      midi,
+      direction,
+      kind: near?.kind ?? 'blend',
+      widthSt: near?.widthSt ?? 2,
+      weight: COACH_WEIGHT,
+      source: 'coach',
+    });
   }
   return votes;
 }

@@ -4,32 +4,19 @@ import { Exercise } from '../exercise/types';
 import { Finding, FindingName, VoiceMap } from '../map/types';
 import { noteName } from '../music/pitch';
 import { withinDose } from './dose';
+import { Plan, PlanItem } from './types';
 import { expectedChange, VoiceTypeId } from './voice-types';
 
-export interface PlanItem {
-  exerciseId: string;
-  /** Tonics in the order sung. */
-  keys: number[];
-  sound: string;
-  tempo: number;
-  minutes: number;
-  timesADay: number;
-  /** One sentence a singer can read. */
-  reason: string;
-  caution: string;
-}
-
-export interface Plan {
-  anchors: Anchors;
-  /** Whether the change was measured or only expected for the voice type. */
-  changeMeasured: boolean;
-  /** What the plan works on, in order of weight. */
-  worksOn: FindingName[];
-  items: PlanItem[];
-}
-
 /** How much a finding holds the voice back: what is worked on first. */
-const URGENCY: Record<FindingName, number> = { 'pulled-chest': 7, 'no-chest': 6, flip: 5, toggle: 4, 'weak-first-head': 3.5, 'uneven-loudness': 3, blended: 1 };
+const URGENCY: Record<FindingName, number> = {
+  'pulled-chest': 7,
+  'no-chest': 6,
+  flip: 5,
+  toggle: 4,
+  'weak-first-head': 3.5,
+  'uneven-loudness': 3,
+  blended: 1,
+};
 
 const HELD_BACK_BY: Record<FindingName, string> = {
   flip: 'your voice leaps',
@@ -47,7 +34,14 @@ export function anchorsOf(map: VoiceMap, type: VoiceTypeId): { anchors: Anchors;
   if (!inside) return null;
   const main = [...map.passaggi].sort((a, b) => b.confidence - a.confidence)[0];
   const change = main ? Math.round(main.midi) : Math.min(expectedChange(type), inside.high - 4);
-  return { anchors: { low: Math.min(map.usable?.low.midi ?? inside.low, inside.low), high: Math.max(map.usable?.high.midi ?? 0, inside.high), change }, changeMeasured: Boolean(main) };
+  return {
+    anchors: {
+      low: Math.min(map.usable?.low.midi ?? inside.low, inside.low),
+      high: Math.max(map.usable?.high.midi ?? 0, inside.high),
+      change,
+    },
+    changeMeasured: Boolean(main),
+  };
 }
 
 /**
@@ -60,7 +54,8 @@ export function planFor(map: VoiceMap, type: VoiceTypeId): Plan | null {
   const worksOn = strongest(map.findings);
   const names = worksOn.map((f) => f.name);
   const fits = (e: Exercise) => !e.avoid.some((a) => names.includes(a)) && keysFor(e, placed.anchors).length > 0;
-  const score = (e: Exercise) => worksOn.reduce((sum, f, i) => sum + (e.suits.includes(f.name) ? URGENCY[f.name] / (i + 1) : 0), 0) - 0.3 * e.grade;
+  const score = (e: Exercise) =>
+    worksOn.reduce((sum, f, i) => sum + (e.suits.includes(f.name) ? URGENCY[f.name] / (i + 1) : 0), 0) - 0.3 * e.grade;
   const best = (role: Exercise['role'], count: number) =>
     SHELF.filter((e) => e.role === role && fits(e))
       .sort((a, b) => score(b) - score(a) || a.grade - b.grade)
@@ -102,7 +97,12 @@ function withWhatComesBefore(chosen: Exercise[], fits: (e: Exercise) => boolean)
 export function itemFor(exercise: Exercise, anchors: Anchors, worksOn: Finding[], changeMeasured: boolean): PlanItem {
   const suited = worksOn.find((f) => exercise.suits.includes(f.name));
   const at = noteName(anchors.change);
-  const where = suited?.name === 'no-chest' ? `below ${noteName(suited.midi)}` : changeMeasured ? `around ${at}` : `around ${at}, where we expect the change`;
+  const where =
+    suited?.name === 'no-chest'
+      ? `below ${noteName(suited.midi)}`
+      : changeMeasured
+        ? `around ${at}`
+        : `around ${at}, where we expect the change`;
   const reason = suited ? `Because ${HELD_BACK_BY[suited.name]} ${where}: ${exercise.purpose}.` : `Because ${exercise.purpose}.`;
   return {
     exerciseId: exercise.id,

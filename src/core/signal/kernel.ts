@@ -4,10 +4,49 @@ import { KERNEL_BYTES } from './kernel-bytes';
 export const LANES = 4;
 
 interface KernelExports {
-  powerSpectra(m: number, x0: number, x1: number, x2: number, x3: number, t0: number, t1: number, t2: number, t3: number, re: number, im: number, reversed: number, twiddles: number, turns: number, power: number): void;
+  powerSpectra(
+    m: number,
+    x0: number,
+    x1: number,
+    x2: number,
+    x3: number,
+    t0: number,
+    t1: number,
+    t2: number,
+    t3: number,
+    re: number,
+    im: number,
+    reversed: number,
+    twiddles: number,
+    turns: number,
+    power: number,
+  ): void;
   fourthRoots(count: number, power: number, out: number): void;
-  autocorrelations(m: number, lags: number, power: number, weights: number, correction: number, re: number, im: number, reversed: number, twiddles: number, turns: number, out: number): void;
-  convert(count: number, first: number, step: number, origin: number, before: number, input: number, table: number, taps: number, phases: number, out: number): void;
+  autocorrelations(
+    m: number,
+    lags: number,
+    power: number,
+    weights: number,
+    correction: number,
+    re: number,
+    im: number,
+    reversed: number,
+    twiddles: number,
+    turns: number,
+    out: number,
+  ): void;
+  convert(
+    count: number,
+    first: number,
+    step: number,
+    origin: number,
+    before: number,
+    input: number,
+    table: number,
+    taps: number,
+    phases: number,
+    out: number,
+  ): void;
 }
 
 const PAGE_BYTES = 65536;
@@ -75,7 +114,8 @@ export function fourTransforms(size: number): FourTransforms {
 
 function createFourTransforms(size: number): FourTransforms {
   const m = size / 2;
-  if (!Number.isInteger(Math.log2(size)) || m < 16 || m > 2048) throw new RangeError(`The transform size ${size} must be a power of two from 32 to 4096.`);
+  if (!Number.isInteger(Math.log2(size)) || m < 16 || m > 2048)
+    throw new RangeError(`The transform size ${size} must be a power of two from 32 to 4096.`);
   const re = reserve(LANES * m);
   const im = reserve(LANES * m);
   const power = reserve(LANES * (m + 1));

@@ -111,7 +111,13 @@ function createFilter(from: number, to: number): Filter {
   // Output n needs phase (n * from / to) mod 1: a multiple of 1 / (to / gcd).
   const phases = Math.min(MAX_PHASES, to / gcd(Math.round(from), Math.round(to)));
   const inputLength = CHUNK + 4 * reach + Math.ceil(from / to) + 8;
-  return { reach, phases, table: place(computeTable(reach, scale, phases)), input: reserve(inputLength), output: reserve(Math.ceil((inputLength * to) / from) + 8) };
+  return {
+    reach,
+    phases,
+    table: place(computeTable(reach, scale, phases)),
+    input: reserve(inputLength),
+    output: reserve(Math.ceil((inputLength * to) / from) + 8),
+  };
 }
 
 function computeTable(reach: number, scale: number, phases: number): Float32Array {

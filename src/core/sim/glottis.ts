@@ -66,10 +66,7 @@ function computePulse(rd: number): PulseSpectrum {
   const wave = new Float64Array(POINTS);
   for (let i = 0; i < POINTS; i++) {
     const t = i / POINTS;
-    wave[i] =
-      t < te
-        ? e0 * Math.exp(alpha * t) * Math.sin(omega * t)
-        : -(1 / (epsilon * ta)) * (Math.exp(-epsilon * (t - te)) - tail);
+    wave[i] = t < te ? e0 * Math.exp(alpha * t) * Math.sin(omega * t) : -(1 / (epsilon * ta)) * (Math.exp(-epsilon * (t - te)) - tail);
   }
   const re = new Float64Array(POINTS / 2 + 1);
   const im = new Float64Array(POINTS / 2 + 1);

@@ -114,7 +114,11 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
     crossing,
   }));
   const order = up ? scattered : [...scattered].reverse();
-  const sudden = order.filter((o) => (o.crossing.style === 'flip' || o.crossing.style === 'toggle') && (up ? o.place > from + 1 && o.place < to - 1 : o.place < from - 1 && o.place > to + 1));
+  const sudden = order.filter(
+    (o) =>
+      (o.crossing.style === 'flip' || o.crossing.style === 'toggle') &&
+      (up ? o.place > from + 1 && o.place < to - 1 : o.place < from - 1 && o.place > to + 1),
+  );
   const frames = Math.round(seconds / CONTROL_S);
   let skipped = 0; // semitones leapt over
   let next = 0;
@@ -130,7 +134,12 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
       const leap = waiting.crossing.style === 'flip' ? (waiting.crossing.leapSt ?? 3) : 0;
       const trigger = up ? midi >= waiting.place - leap / 2 : midi <= waiting.place + leap / 2;
       if (trigger) {
-        draft.truth.events.push({ timeS: draft.midi.length * CONTROL_S, midi: waiting.place, direction: up ? 'up' : 'down', kind: leap ? 'flip' : 'timbre' });
+        draft.truth.events.push({
+          timeS: draft.midi.length * CONTROL_S,
+          midi: waiting.place,
+          direction: up ? 'up' : 'down',
+          kind: leap ? 'flip' : 'timbre',
+        });
         skipped += leap;
         next++;
         sinceEvent = 0;
@@ -168,7 +177,13 @@ function note(draft: Draft, profile: SingerProfile, midi: number, seconds: numbe
     const arrive = Math.min(1, i / 9);
     const onset = draft.gain[draft.gain.length - 1] > 0 ? 1 : 0;
     const attack = onset ? 1 : Math.min(1, i / 8);
-    push(draft, previous + (midi + off - previous) * (0.5 - 0.5 * Math.cos(Math.PI * arrive)), gainAt(profile, midi, head) * Math.max(0.02, attack), head, 0);
+    push(
+      draft,
+      previous + (midi + off - previous) * (0.5 - 0.5 * Math.cos(Math.PI * arrive)),
+      gainAt(profile, midi, head) * Math.max(0.02, attack),
+      head,
+      0,
+    );
   }
   draft.truth.notes.push({ startS, endS: draft.midi.length * CONTROL_S, midi });
 }
@@ -204,7 +219,8 @@ function vibratoAndDrift(draft: Draft, profile: SingerProfile, random: () => num
     const moving = i > 0 && Math.abs(draft.midi[i] - draft.midi[i - 1]) > 0.01;
     held = moving || draft.gain[i] === 0 ? 0 : held + CONTROL_S;
     const depth = (profile.vibrato.cents / 100) * Math.min(1, Math.max(0, (held - 0.25) / 0.3));
-    draft.midi[i] += drift + depth * Math.sin(phase + 2 * Math.PI * profile.vibrato.rateHz * i * CONTROL_S) + (0.02 + 0.25 * draft.rough[i]) * normal();
+    draft.midi[i] +=
+      drift + depth * Math.sin(phase + 2 * Math.PI * profile.vibrato.rateHz * i * CONTROL_S) + (0.02 + 0.25 * draft.rough[i]) * normal();
   }
 }
 

@@ -11,8 +11,22 @@ interface Formant {
  * F4 and F5 are round figures.
  */
 export const FORMANTS: Record<'man' | 'woman', Record<Vowel, [number, number, number]>> = {
-  man: { ah: [730, 1090, 2440], eh: [530, 1840, 2480], ee: [270, 2290, 3010], oh: [570, 840, 2410], oo: [300, 870, 2240], uh: [640, 1190, 2390] },
-  woman: { ah: [850, 1220, 2810], eh: [610, 2330, 2990], ee: [310, 2790, 3310], oh: [590, 920, 2710], oo: [370, 950, 2670], uh: [760, 1400, 2780] },
+  man: {
+    ah: [730, 1090, 2440],
+    eh: [530, 1840, 2480],
+    ee: [270, 2290, 3010],
+    oh: [570, 840, 2410],
+    oo: [300, 870, 2240],
+    uh: [640, 1190, 2390],
+  },
+  woman: {
+    ah: [850, 1220, 2810],
+    eh: [610, 2330, 2990],
+    ee: [310, 2790, 3310],
+    oh: [590, 920, 2710],
+    oo: [370, 950, 2670],
+    uh: [760, 1400, 2780],
+  },
 };
 
 /** The formants of a vowel in a tract of this kind; F1 follows f0 once the voice climbs past it, as high voices do. */

@@ -25,11 +25,29 @@ export function sirenEvents(track: VoiceTrack, contour: Contour, legs: Leg[]): T
       const dip = dips.find((d) => Math.abs(d.timeS - timeS) < 0.4);
       const at = dip ?? { timeS, dipDb: 0, midi: cross.midi };
       if (!near(at.timeS))
-        events.push({ timeS: at.timeS, midi: at.midi, fromMidi: at.midi, toMidi: at.midi, direction: leg.direction, kind: 'timbre', confidence: Math.min(0.95, cross.confidence + (dip ? 0.2 : 0)), dipDb: at.dipDb });
+        events.push({
+          timeS: at.timeS,
+          midi: at.midi,
+          fromMidi: at.midi,
+          toMidi: at.midi,
+          direction: leg.direction,
+          kind: 'timbre',
+          confidence: Math.min(0.95, cross.confidence + (dip ? 0.2 : 0)),
+          dipDb: at.dipDb,
+        });
     }
     for (const d of dips)
       if (!near(d.timeS) && !near(d.timeS + 0.15) && !near(d.timeS - 0.15))
-        events.push({ timeS: d.timeS, midi: d.midi, fromMidi: d.midi, toMidi: d.midi, direction: leg.direction, kind: 'dip', confidence: Math.min(0.8, 0.2 + d.dipDb / 15), dipDb: d.dipDb });
+        events.push({
+          timeS: d.timeS,
+          midi: d.midi,
+          fromMidi: d.midi,
+          toMidi: d.midi,
+          direction: leg.direction,
+          kind: 'dip',
+          confidence: Math.min(0.8, 0.2 + d.dipDb / 15),
+          dipDb: d.dipDb,
+        });
   }
   return events.sort((a, b) => a.timeS - b.timeS);
 }

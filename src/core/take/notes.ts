@@ -48,7 +48,7 @@ function notesOfPhrase(midi: Float64Array, startFrame: number): SungNote[] {
     state = back[i * states + state];
   }
   const notes: SungNote[] = [];
-  for (let i = 0; i < n; ) {
+  for (let i = 0; i < n;) {
     let j = i;
     while (j < n && chosen[j] === chosen[i]) j++;
     if ((j - i) * HOP_S >= MIN_NOTE_S) {

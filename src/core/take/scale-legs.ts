@@ -34,4 +34,5 @@ export function scaleLegs(notes: SungNote[], head: Float64Array): Leg[] {
 }
 
 /** The sung note nearest a pitch: where to listen for the change. */
-const passing = (notes: SungNote[], midi: number) => notes.reduce((best, n) => (Math.abs(n.midi - midi) < Math.abs(best.midi - midi) ? n : best));
+const passing = (notes: SungNote[], midi: number) =>
+  notes.reduce((best, n) => (Math.abs(n.midi - midi) < Math.abs(best.midi - midi) ? n : best));

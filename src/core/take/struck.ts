@@ -26,7 +26,10 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
       contour[i] = NaN;
     }
     // The blur around a struck tone belongs to it.
-    for (const [from, step] of [[start - 1, -1], [end, 1]]) {
+    for (const [from, step] of [
+      [start - 1, -1],
+      [end, 1],
+    ]) {
       for (let i = from, n = 0; n < framesIn(0.05) && contour[i] !== undefined && !Number.isNaN(contour[i]); i += step, n++) {
         contour[i] = NaN;
         removed++;

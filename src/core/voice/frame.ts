@@ -257,8 +257,18 @@ export function createHarmonicReader() {
   const starts = new Float64Array(LANES);
   const tapers = new Float64Array(LANES);
 
-  return function read(samples: Float32Array, centres: ArrayLike<number>, hz: Float64Array, count: number, out: Float32Array, offsets: ArrayLike<number>): void {
-    const chosen = Array.from({ length: count }, (_, lane) => windows.find((w) => w.length >= (5 * ANALYSIS_RATE) / hz[lane]) ?? windows[windows.length - 1]);
+  return function read(
+    samples: Float32Array,
+    centres: ArrayLike<number>,
+    hz: Float64Array,
+    count: number,
+    out: Float32Array,
+    offsets: ArrayLike<number>,
+  ): void {
+    const chosen = Array.from(
+      { length: count },
+      (_, lane) => windows.find((w) => w.length >= (5 * ANALYSIS_RATE) / hz[lane]) ?? windows[windows.length - 1],
+    );
     for (let lane = 0; lane < LANES; lane++) {
       const { length, taper } = chosen[Math.min(lane, count - 1)];
       starts[lane] = samplesAt + 4096 * lane;
@@ -267,7 +277,8 @@ export function createHarmonicReader() {
     }
     const size = chosen.some((w) => w.length > 512) ? READ_MAX : 1024;
     const start = fourTransforms(size).powerSpectra(starts, tapers) / 4;
-    for (let lane = 0; lane < count; lane++) hz[lane] = readLane({ data: floats(), start: start + lane }, size, hz[lane], chosen[lane].gainDb, out, offsets[lane]);
+    for (let lane = 0; lane < count; lane++)
+      hz[lane] = readLane({ data: floats(), start: start + lane }, size, hz[lane], chosen[lane].gainDb, out, offsets[lane]);
   };
 }
 

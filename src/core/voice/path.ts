@@ -54,8 +54,7 @@ export function createPath(capacity: number) {
           }
         }
       }
-      const own =
-        s === UNVOICED ? UNVOICED_COST : 1 - c.clarity[s] + COMB_WEIGHT * (1 - c.comb[s]) + (gated ? GATED_COST : 0);
+      const own = s === UNVOICED ? UNVOICED_COST : 1 - c.clarity[s] + COMB_WEIGHT * (1 - c.comb[s]) + (gated ? GATED_COST : 0);
       next[s] = least + own;
       back[backRow + s] = from;
       if (next[s] < best) best = next[s];

@@ -52,7 +52,7 @@ function readHarmonics(samples: Float32Array, f0: Float32Array, harmonicsDb: Flo
   const centres = new Int32Array(LANES);
   const offsets = new Int32Array(LANES);
   const hz = new Float64Array(LANES);
-  for (let i = 0; i < f0.length; ) {
+  for (let i = 0; i < f0.length;) {
     let count = 0;
     for (; i < f0.length && count < LANES; i++) {
       if (f0[i] === 0) continue;
@@ -123,7 +123,7 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
 const highPass = (samples: Float32Array) => createHighPass()(samples);
 
 function dropShortRuns(f0: Float32Array, clarity: Float32Array) {
-  for (let i = 0; i < f0.length; ) {
+  for (let i = 0; i < f0.length;) {
     if (f0[i] === 0) {
       i++;
       continue;

@@ -1,7 +1,19 @@
 import { useId } from 'react';
 
 /** A labelled choice among a few, as the platform draws it. */
-export function Choice<T extends string>({ label, value, options, onChange, disabled }: { label: string; value: T; options: readonly (readonly [T, string])[]; onChange: (value: T) => void; disabled?: boolean }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  disabled,
+}: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+  disabled?: boolean;
+}) {
   const id = useId();
   return (
     <div className="flex flex-col gap-1">

@@ -1,8 +1,26 @@
 /** What the machine heard: a ring. What the coach said: a filled diamond. Told apart by shape, not by colour. */
 export function MachineMark({ x, y, size = 9, strong = true }: { x: number; y: number; size?: number; strong?: boolean }) {
-  return <circle cx={x} cy={y} r={size} fill="var(--card)" fillOpacity={0.7} stroke="var(--band)" strokeWidth={strong ? 3.5 : 2} strokeDasharray={strong ? undefined : '3 3'} />;
+  return (
+    <circle
+      cx={x}
+      cy={y}
+      r={size}
+      fill="var(--card)"
+      fillOpacity={0.7}
+      stroke="var(--band)"
+      strokeWidth={strong ? 3.5 : 2}
+      strokeDasharray={strong ? undefined : '3 3'}
+    />
+  );
 }
 
 export function CoachMarkShape({ x, y, size = 10 }: { x: number; y: number; size?: number }) {
-  return <path d={`M${x} ${y - size}L${x + size} ${y}L${x} ${y + size}L${x - size} ${y}Z`} fill="var(--coach)" stroke="var(--card)" strokeWidth={1.5} />;
+  return (
+    <path
+      d={`M${x} ${y - size}L${x + size} ${y}L${x} ${y + size}L${x - size} ${y}Z`}
+      fill="var(--coach)"
+      stroke="var(--card)"
+      strokeWidth={1.5}
+    />
+  );
 }

@@ -11,4 +11,5 @@ export async function request<T>(path: string, init?: RequestInit): Promise<T> {
   return body as T;
 }
 
-export const sendJson = <T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> => request(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+export const sendJson = <T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> =>
+  request(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });

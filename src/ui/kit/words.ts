@@ -20,7 +20,13 @@ export const EVENT_WORDS: Record<Vote['kind'], string> = {
   blend: 'colour changes gradually',
 };
 
-export const TASK_WORDS: Record<Task, string> = { siren: 'Siren', scale: 'Scale', sustain: 'Held note', speech: 'Counting aloud', free: 'Free take' };
+export const TASK_WORDS: Record<Task, string> = {
+  siren: 'Siren',
+  scale: 'Scale',
+  sustain: 'Held note',
+  speech: 'Counting aloud',
+  free: 'Free take',
+};
 
 const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
 const DATE_TIME = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' });

@@ -10,7 +10,9 @@ export function Rungs({ scale, width }: { scale: LadderScale; width: number }) {
       {notes.map((midi) => (
         <g key={midi}>
           {!isNatural(midi) && <rect x={0} width={width} y={scale.y(midi) - scale.rung / 2} height={scale.rung} fill="var(--rung)" />}
-          {midi % 12 === 0 && <line x1={0} x2={width} y1={scale.y(midi) + scale.rung / 2} y2={scale.y(midi) + scale.rung / 2} stroke="var(--rung-dark)" />}
+          {midi % 12 === 0 && (
+            <line x1={0} x2={width} y1={scale.y(midi) + scale.rung / 2} y2={scale.y(midi) + scale.rung / 2} stroke="var(--rung-dark)" />
+          )}
         </g>
       ))}
     </g>
@@ -32,9 +34,26 @@ export function Ladder({ scale, map, current }: { scale: LadderScale; map: Voice
         const labelled = dense ? midi % 12 === 0 || midi % 12 === 5 : natural;
         return (
           <g key={midi}>
-            <rect x={natural ? 0 : 0} width={natural ? KEY_WIDTH : KEY_WIDTH * 0.62} y={scale.y(midi) - scale.rung / 2 + 0.5} height={scale.rung - 1} rx={2} fill={lit ? 'var(--accent)' : natural ? 'var(--card)' : 'var(--soft)'} stroke="var(--line)" strokeWidth={0.75} />
+            <rect
+              x={natural ? 0 : 0}
+              width={natural ? KEY_WIDTH : KEY_WIDTH * 0.62}
+              y={scale.y(midi) - scale.rung / 2 + 0.5}
+              height={scale.rung - 1}
+              rx={2}
+              fill={lit ? 'var(--accent)' : natural ? 'var(--card)' : 'var(--soft)'}
+              stroke="var(--line)"
+              strokeWidth={0.75}
+            />
             {labelled && natural && (
-              <text x={KEY_WIDTH - 4} y={scale.y(midi)} textAnchor="end" dominantBaseline="central" fontSize={Math.min(13, Math.max(10, scale.rung * 0.8))} fontWeight={midi % 12 === 0 ? 700 : 400} fill={lit ? 'var(--accent-ink)' : 'var(--ink)'}>
+              <text
+                x={KEY_WIDTH - 4}
+                y={scale.y(midi)}
+                textAnchor="end"
+                dominantBaseline="central"
+                fontSize={Math.min(13, Math.max(10, scale.rung * 0.8))}
+                fontWeight={midi % 12 === 0 ? 700 : 400}
+                fill={lit ? 'var(--accent-ink)' : 'var(--ink)'}
+              >
                 {noteName(midi)}
               </text>
             )}
@@ -51,10 +70,26 @@ function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
   return (
     <g>
       {map.extreme && (
-        <rect x={x + 6} width={4} rx={2} y={scale.y(map.extreme.high.midi)} height={scale.y(map.extreme.low.midi) - scale.y(map.extreme.high.midi)} fill="var(--line)" />
+        <rect
+          x={x + 6}
+          width={4}
+          rx={2}
+          y={scale.y(map.extreme.high.midi)}
+          height={scale.y(map.extreme.low.midi) - scale.y(map.extreme.high.midi)}
+          fill="var(--line)"
+        />
       )}
       {map.usable && (
-        <rect x={x} width={16} rx={4} y={scale.y(map.usable.high.midi) - scale.rung / 2} height={scale.y(map.usable.low.midi) - scale.y(map.usable.high.midi) + scale.rung} fill="none" stroke="var(--soft)" strokeWidth={1.5} />
+        <rect
+          x={x}
+          width={16}
+          rx={4}
+          y={scale.y(map.usable.high.midi) - scale.rung / 2}
+          height={scale.y(map.usable.low.midi) - scale.y(map.usable.high.midi) + scale.rung}
+          fill="none"
+          stroke="var(--soft)"
+          strokeWidth={1.5}
+        />
       )}
       {map.passaggi.map((p) => (
         <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={x + 20} width={LADDER_WIDTH - x - 22} />
@@ -77,9 +112,23 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
           <stop offset="1" stopColor="var(--band)" stopOpacity={0} />
         </linearGradient>
       </defs>
-      <rect x={x} width={width} y={scale.y(p.midi + reach)} height={scale.y(p.midi - reach) - scale.y(p.midi + reach)} fill={`url(#${id})`} />
+      <rect
+        x={x}
+        width={width}
+        y={scale.y(p.midi + reach)}
+        height={scale.y(p.midi - reach) - scale.y(p.midi + reach)}
+        fill={`url(#${id})`}
+      />
       {width > 14 && width < 60 && (
-        <text x={x + width / 2} y={scale.y(p.midi)} textAnchor="middle" dominantBaseline="central" fontSize={12} fontWeight={700} fill="var(--ink)">
+        <text
+          x={x + width / 2}
+          y={scale.y(p.midi)}
+          textAnchor="middle"
+          dominantBaseline="central"
+          fontSize={12}
+          fontWeight={700}
+          fill="var(--ink)"
+        >
           {noteName(p.midi)}
         </text>
       )}

@@ -13,7 +13,12 @@ const OCTAVES = NOTES.filter((m) => m % 12 === 0);
 /** The names of the octaves over a column of lying ladders. */
 export function LyingLabels() {
   return (
-    <svg width={NOTES.length * STEP} height={16} role="img" aria-label={`From ${noteName(LYING_RANGE.low)} to ${noteName(LYING_RANGE.high)}`}>
+    <svg
+      width={NOTES.length * STEP}
+      height={16}
+      role="img"
+      aria-label={`From ${noteName(LYING_RANGE.low)} to ${noteName(LYING_RANGE.high)}`}
+    >
       {OCTAVES.map((m) => (
         <text key={m} x={xOf(m) - STEP / 2} y={13} fontSize={13} fill="var(--soft)">
           {noteName(m)}
@@ -33,10 +38,27 @@ export function LyingLadder({ map }: { map: VoiceMap }) {
       {OCTAVES.map((m) => (
         <line key={m} x1={xOf(m) - STEP / 2} x2={xOf(m) - STEP / 2} y1={0} y2={HEIGHT} stroke="var(--rung-dark)" />
       ))}
-      {map.extreme && <rect x={xOf(map.extreme.low.midi)} width={xOf(map.extreme.high.midi) - xOf(map.extreme.low.midi)} y={HEIGHT / 2 - 4} height={8} rx={4} fill="var(--soft)" />}
+      {map.extreme && (
+        <rect
+          x={xOf(map.extreme.low.midi)}
+          width={xOf(map.extreme.high.midi) - xOf(map.extreme.low.midi)}
+          y={HEIGHT / 2 - 4}
+          height={8}
+          rx={4}
+          fill="var(--soft)"
+        />
+      )}
       {map.passaggi.map((p) => (
         <g key={p.midi}>
-          <rect x={xOf(p.lowMidi) - 4} width={xOf(p.highMidi) - xOf(p.lowMidi) + 8} y={3} height={HEIGHT - 6} rx={6} fill="var(--band)" opacity={0.35 + 0.4 * p.confidence} />
+          <rect
+            x={xOf(p.lowMidi) - 4}
+            width={xOf(p.highMidi) - xOf(p.lowMidi) + 8}
+            y={3}
+            height={HEIGHT - 6}
+            rx={6}
+            fill="var(--band)"
+            opacity={0.35 + 0.4 * p.confidence}
+          />
           <circle cx={xOf(p.midi)} cy={HEIGHT / 2} r={4} fill="var(--ink)" />
         </g>
       ))}

@@ -19,7 +19,11 @@ export function ladderScale(low: number, high: number, height: number): LadderSc
 }
 
 /** Notes a ladder for this voice shows: its extremes with a margin, at least two octaves. */
-export function ladderRange(map: VoiceMap | null, fallback: { low: number; high: number }, more: number[] = []): { low: number; high: number } {
+export function ladderRange(
+  map: VoiceMap | null,
+  fallback: { low: number; high: number },
+  more: number[] = [],
+): { low: number; high: number } {
   const notes = [...(map?.extreme ? [map.extreme.low.midi, map.extreme.high.midi] : [fallback.low, fallback.high]), ...more];
   let low = Math.floor(Math.min(...notes)) - 2;
   let high = Math.ceil(Math.max(...notes)) + 2;

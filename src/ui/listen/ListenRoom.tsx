@@ -104,7 +104,16 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
   );
 
   const finish = useCallback(
-    (made: Recording, from: Source) => save({ id: crypto.randomUUID(), singerId: singer.id, task, vowel, source: from, recordedAt: new Date().toISOString(), recording: made }),
+    (made: Recording, from: Source) =>
+      save({
+        id: crypto.randomUUID(),
+        singerId: singer.id,
+        task,
+        vowel,
+        source: from,
+        recordedAt: new Date().toISOString(),
+        recording: made,
+      }),
     [save, singer.id, task, vowel],
   );
 
@@ -133,7 +142,11 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
       if (source === 'simulated') {
         close();
         const profile = typicalProfile(singer.voiceType, style);
-        const pcm = await singAside({ profile, task: simulatedTask(task, profile.lowMidi, profile.highMidi), options: { seed: Date.now() % 1e9, vowel, sampleRate: 44100, snrDb: 50 } });
+        const pcm = await singAside({
+          profile,
+          task: simulatedTask(task, profile.lowMidi, profile.highMidi),
+          options: { seed: Date.now() % 1e9, vowel, sampleRate: 44100, snrDb: 50 },
+        });
         input.current = await openSound(pcm, onLive, () => void stopNow.current());
       } else
         input.current ??= await openMicrophone(onLive, () => {
@@ -241,7 +254,9 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
               <LiveTrace store={live} scale={scale} width={width} />
               {state === 'idle' && (
                 <p className="absolute inset-x-0 top-1/2 px-6 text-center text-lg text-soft">
-                  {source === 'file' ? 'Drop an audio file here, or press Space to choose one.' : 'Press Space. The voice will be drawn here as it sings.'}
+                  {source === 'file'
+                    ? 'Drop an audio file here, or press Space to choose one.'
+                    : 'Press Space. The voice will be drawn here as it sings.'}
                 </p>
               )}
             </div>
@@ -255,17 +270,56 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
           {!result && <p className="mt-1 text-lg text-soft">{sing.how}</p>}
         </div>
         <div className="grid grid-cols-2 gap-2">
-          <Choice label="What is sung" value={task} options={TASKS.map((t) => [t, TASK_WORDS[t]] as const)} onChange={setTask} disabled={busy || state === 'recording'} />
-          <Choice label="Vowel" value={vowel} options={VOWELS.map((v) => [v, v] as const)} onChange={setVowel} disabled={busy || state === 'recording' || task === 'speech'} />
+          <Choice
+            label="What is sung"
+            value={task}
+            options={TASKS.map((t) => [t, TASK_WORDS[t]] as const)}
+            onChange={setTask}
+            disabled={busy || state === 'recording'}
+          />
+          <Choice
+            label="Vowel"
+            value={vowel}
+            options={VOWELS.map((v) => [v, v] as const)}
+            onChange={setVowel}
+            disabled={busy || state === 'recording' || task === 'speech'}
+          />
           <Choice label="Listen to" value={source} options={SOURCES} onChange={changeSource} disabled={busy || state === 'recording'} />
-          {source === 'simulated' && <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} disabled={busy || state === 'recording'} />}
+          {source === 'simulated' && (
+            <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} disabled={busy || state === 'recording'} />
+          )}
         </div>
         {source !== 'file' && <LevelMeter store={meter} />}
         <button className="button-main min-h-16 text-xl" onClick={toggle} disabled={busy} title="Space">
-          {state === 'recording' ? <Square aria-hidden /> : source === 'file' ? <FileAudio aria-hidden /> : source === 'microphone' ? <Mic aria-hidden /> : <Circle aria-hidden />}
-          {{ idle: source === 'file' ? 'Choose a file' : 'Start', opening: 'Opening …', recording: 'Stop', saving: 'Storing the take …', analysing: 'Listening closely …', result: source === 'file' ? 'Another file' : 'Next take' }[state]}
+          {state === 'recording' ? (
+            <Square aria-hidden />
+          ) : source === 'file' ? (
+            <FileAudio aria-hidden />
+          ) : source === 'microphone' ? (
+            <Mic aria-hidden />
+          ) : (
+            <Circle aria-hidden />
+          )}
+          {
+            {
+              idle: source === 'file' ? 'Choose a file' : 'Start',
+              opening: 'Opening …',
+              recording: 'Stop',
+              saving: 'Storing the take …',
+              analysing: 'Listening closely …',
+              result: source === 'file' ? 'Another file' : 'Next take',
+            }[state]
+          }
         </button>
-        <input ref={chooser} type="file" accept="audio/*,.wav,.flac" aria-label="Audio file" className="sr-only" tabIndex={-1} onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))} />
+        <input
+          ref={chooser}
+          type="file"
+          accept="audio/*,.wav,.flac"
+          aria-label="Audio file"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
+        />
         {problem && (
           <Notice
             actions={
@@ -274,7 +328,11 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
                   <button className="button" onClick={() => void save(unsaved)}>
                     Try again
                   </button>
-                  <a className="button" download={`take-${unsaved.recordedAt.slice(0, 16)}.wav`} href={URL.createObjectURL(new Blob([unsaved.recording.wav], { type: 'audio/wav' }))}>
+                  <a
+                    className="button"
+                    download={`take-${unsaved.recordedAt.slice(0, 16)}.wav`}
+                    href={URL.createObjectURL(new Blob([unsaved.recording.wav], { type: 'audio/wav' }))}
+                  >
                     Keep as a file
                   </a>
                 </>
@@ -294,7 +352,11 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         )}
         {result && (
           <section aria-label="What was found" className="card flex flex-col gap-3">
-            <Found analysis={result.stored.analysis!} changes={changes} onPlay={(timeS) => player.play(result.pending.id, timeS - 1, timeS + 1)} />
+            <Found
+              analysis={result.stored.analysis!}
+              changes={changes}
+              onPlay={(timeS) => player.play(result.pending.id, timeS - 1, timeS + 1)}
+            />
             <div className="flex flex-wrap gap-1">
               <Link className="button px-3" href={`/singers/${singer.id}/takes/${result.pending.id}`}>
                 Review

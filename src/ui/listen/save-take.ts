@@ -25,7 +25,14 @@ const GIVE_UP_MS = 120_000;
 export async function uploadTake({ recording, ...take }: PendingTake): Promise<void> {
   const digest = await crypto.subtle.digest('SHA-256', recording.wav);
   const sha256 = Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, '0')).join('');
-  const query = new URLSearchParams({ singerId: take.singerId, task: take.task, vowel: take.vowel, source: take.source, recordedAt: take.recordedAt, sha256 });
+  const query = new URLSearchParams({
+    singerId: take.singerId,
+    task: take.task,
+    vowel: take.vowel,
+    source: take.source,
+    recordedAt: take.recordedAt,
+    sha256,
+  });
   await request(`/api/takes/${take.id}?${query}`, { method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: recording.wav });
 }
 

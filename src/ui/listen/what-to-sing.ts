@@ -23,8 +23,14 @@ export function whatToSing(task: Task, vowel: string, map: VoiceMap | null, fall
   const low = Math.round(map?.usable?.low.midi ?? map?.extreme?.low.midi ?? fallbackLow);
   const on = `“${vowel}”`;
   return {
-    siren: { title: `Siren on ${on}`, how: `One slide, never stopping: from a comfortable low note (about ${noteName(low + 2)}) to the top and back, in 5 to 8 seconds. Pass through the change.` },
-    scale: { title: `Five notes on ${on}`, how: `Up and down from ${noteName(low + 4)}, then a semitone higher each time, until the voice says stop.` },
+    siren: {
+      title: `Siren on ${on}`,
+      how: `One slide, never stopping: from a comfortable low note (about ${noteName(low + 2)}) to the top and back, in 5 to 8 seconds. Pass through the change.`,
+    },
+    scale: {
+      title: `Five notes on ${on}`,
+      how: `Up and down from ${noteName(low + 4)}, then a semitone higher each time, until the voice says stop.`,
+    },
     sustain: { title: `Hold one note on ${on}`, how: 'A steady, comfortable note for three seconds or more. Then another.' },
     speech: { title: 'Count aloud', how: 'From one to twenty, as you would across a table.' },
     free: { title: 'Sing freely', how: 'Anything: a phrase, a siren, a note that feels odd.' },
@@ -34,7 +40,13 @@ export function whatToSing(task: Task, vowel: string, map: VoiceMap | null, fall
 /** The same task for the simulated singer. */
 export function simulatedTask(task: Task, lowMidi: number, highMidi: number): SimTask {
   const middle = Math.round(lowMidi + 5);
-  if (task === 'scale') return { kind: 'pattern', degrees: FIVE_NOTES, tonics: [0, 3, 6, 9].map((s) => middle + s).filter((t) => t + 7 < highMidi), noteS: 0.4 };
+  if (task === 'scale')
+    return {
+      kind: 'pattern',
+      degrees: FIVE_NOTES,
+      tonics: [0, 3, 6, 9].map((s) => middle + s).filter((t) => t + 7 < highMidi),
+      noteS: 0.4,
+    };
   if (task === 'sustain') return { kind: 'sustain', midi: middle + 3, seconds: 3 };
   if (task === 'speech') return { kind: 'speech', words: 10 };
   return { kind: 'siren', sirens: 1 };

@@ -12,7 +12,17 @@ const LEVEL_WIDTH = 110;
 const HEAD = 26;
 
 /** The voice beside the ladder: every change heard, by date, going up and coming down, and how loud each note is. */
-export function MapPicture({ scale, map, when, onPlay }: { scale: LadderScale; map: VoiceMap; when: Map<string, Date>; onPlay: (vote: Vote) => void }) {
+export function MapPicture({
+  scale,
+  map,
+  when,
+  onPlay,
+}: {
+  scale: LadderScale;
+  map: VoiceMap;
+  when: Map<string, Date>;
+  onPlay: (vote: Vote) => void;
+}) {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box);
   const column = Math.max(0, (width - LEVEL_WIDTH) / 2);
@@ -42,7 +52,13 @@ export function MapPicture({ scale, map, when, onPlay }: { scale: LadderScale; m
             ))}
             {map.extreme && (
               <>
-                <LimitLine scale={scale} midi={map.extreme.high.midi} width={width} text={`touched ${noteName(map.extreme.high.midi)}`} above />
+                <LimitLine
+                  scale={scale}
+                  midi={map.extreme.high.midi}
+                  width={width}
+                  text={`touched ${noteName(map.extreme.high.midi)}`}
+                  above
+                />
                 <LimitLine scale={scale} midi={map.extreme.low.midi} width={width} text={`touched ${noteName(map.extreme.low.midi)}`} />
               </>
             )}
@@ -52,9 +68,21 @@ export function MapPicture({ scale, map, when, onPlay }: { scale: LadderScale; m
                 <g key={direction} transform={`translate(${d * column} 0)`}>
                   <rect x={0.5} y={0.5} width={Math.max(0, column - 1)} height={scale.height - 1} rx={8} fill="none" stroke="var(--line)" />
                   {own.map((v) => (
-                    <g key={`${v.takeId}${v.timeS}${v.source}`} className="cursor-pointer" role="button" tabIndex={0} aria-label={`Play: ${v.source === 'coach' ? 'your mark' : EVENT_WORDS[v.kind]} at ${noteName(v.midi)}`} onClick={() => onPlay(v)} onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}>
+                    <g
+                      key={`${v.takeId}${v.timeS}${v.source}`}
+                      className="cursor-pointer"
+                      role="button"
+                      tabIndex={0}
+                      aria-label={`Play: ${v.source === 'coach' ? 'your mark' : EVENT_WORDS[v.kind]} at ${noteName(v.midi)}`}
+                      onClick={() => onPlay(v)}
+                      onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}
+                    >
                       <circle cx={xOf(v.takeId)} cy={scale.y(v.midi)} r={14} fill="transparent" />
-                      {v.source === 'coach' ? <CoachMarkShape x={xOf(v.takeId)} y={scale.y(v.midi)} /> : <MachineMark x={xOf(v.takeId)} y={scale.y(v.midi)} size={7} strong={v.weight >= 0.5} />}
+                      {v.source === 'coach' ? (
+                        <CoachMarkShape x={xOf(v.takeId)} y={scale.y(v.midi)} />
+                      ) : (
+                        <MachineMark x={xOf(v.takeId)} y={scale.y(v.midi)} size={7} strong={v.weight >= 0.5} />
+                      )}
                     </g>
                   ))}
                 </g>
@@ -99,7 +127,19 @@ export function MapPicture({ scale, map, when, onPlay }: { scale: LadderScale; m
   );
 }
 
-function LimitLine({ scale, midi, width, text, above }: { scale: LadderScale; midi: number; width: number; text: string; above?: boolean }) {
+function LimitLine({
+  scale,
+  midi,
+  width,
+  text,
+  above,
+}: {
+  scale: LadderScale;
+  midi: number;
+  width: number;
+  text: string;
+  above?: boolean;
+}) {
   const y = scale.y(midi);
   return (
     <g>
@@ -119,7 +159,13 @@ function LevelCurve({ scale, levels, x }: { scale: LadderScale; levels: VoiceMap
   return (
     <g aria-hidden="true">
       <line x1={at(0)} x2={at(0)} y1={0} y2={scale.height} stroke="var(--line)" />
-      <polyline points={levels.map((l) => `${at(l.db)},${scale.y(l.midi)}`).join(' ')} fill="none" stroke="var(--accent)" strokeWidth={3} strokeLinejoin="round" />
+      <polyline
+        points={levels.map((l) => `${at(l.db)},${scale.y(l.midi)}`).join(' ')}
+        fill="none"
+        stroke="var(--accent)"
+        strokeWidth={3}
+        strokeLinejoin="round"
+      />
     </g>
   );
 }

@@ -25,10 +25,19 @@ interface TakeLine {
 
 const HEIGHT = 560;
 
-const range = (limits: { low: { midi: number }; high: { midi: number } } | null) => (limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not enough evidence yet');
+const range = (limits: { low: { midi: number }; high: { midi: number } } | null) =>
+  limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not enough evidence yet';
 
 /** The map of a voice: what all its takes say together, each conclusion opening into its evidence. */
-export function MapRoom({ singer, map, takes }: { singer: { id: string; name: string; voiceType: VoiceTypeId }; map: VoiceMap; takes: TakeLine[] }) {
+export function MapRoom({
+  singer,
+  map,
+  takes,
+}: {
+  singer: { id: string; name: string; voiceType: VoiceTypeId };
+  map: VoiceMap;
+  takes: TakeLine[];
+}) {
   const type = voiceType(singer.voiceType);
   const player = useTakePlayer();
   const scale = useMemo(() => {
@@ -62,9 +71,21 @@ export function MapRoom({ singer, map, takes }: { singer: { id: string; name: st
           )}
         </dl>
         <section aria-label="Passaggi" className="flex flex-col gap-2">
-          {map.passaggi.length === 0 && <p className="card">Where this voice changes is not clear yet: {map.takes < 2 ? 'one take proves little. Record two or three sirens.' : 'no change was heard often enough.'}</p>}
+          {map.passaggi.length === 0 && (
+            <p className="card">
+              Where this voice changes is not clear yet:{' '}
+              {map.takes < 2 ? 'one take proves little. Record two or three sirens.' : 'no change was heard often enough.'}
+            </p>
+          )}
           {map.passaggi.map((p) => (
-            <PassaggioCard key={p.midi} passaggio={p} singerId={singer.id} when={when} playing={player.playing?.takeId ?? null} onPlay={(id, s) => (player.playing?.takeId === id ? player.stop() : player.play(id, s - 1, s + 1))} />
+            <PassaggioCard
+              key={p.midi}
+              passaggio={p}
+              singerId={singer.id}
+              when={when}
+              playing={player.playing?.takeId ?? null}
+              onPlay={(id, s) => (player.playing?.takeId === id ? player.stop() : player.play(id, s - 1, s + 1))}
+            />
           ))}
         </section>
         {map.findings.length > 0 && (
@@ -93,14 +114,23 @@ export function MapRoom({ singer, map, takes }: { singer: { id: string; name: st
               {takes.map((t) => (
                 <tr key={t.id} className="border-b border-line last:border-0">
                   <td className="px-4 py-2">
-                    <Link href={`/singers/${singer.id}/takes/${t.id}`} className="inline-flex min-h-9 items-center font-semibold hover:underline">
+                    <Link
+                      href={`/singers/${singer.id}/takes/${t.id}`}
+                      className="inline-flex min-h-9 items-center font-semibold hover:underline"
+                    >
                       {TASK_WORDS[t.task]}
                       {t.vowel && t.task !== 'speech' ? ` on “${t.vowel}”` : ''}
                     </Link>
                   </td>
                   <td className="px-2">{dateTimeOf(t.recordedAt)}</td>
                   <td className="px-2">{t.durationS.toFixed(1)} s</td>
-                  <td className="px-4 text-soft">{t.usable === null ? 'being listened to …' : t.usable ? `${t.changes} ${t.changes === 1 ? 'change' : 'changes'} heard` : t.reasons.join(' ')}</td>
+                  <td className="px-4 text-soft">
+                    {t.usable === null
+                      ? 'being listened to …'
+                      : t.usable
+                        ? `${t.changes} ${t.changes === 1 ? 'change' : 'changes'} heard`
+                        : t.reasons.join(' ')}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -113,13 +143,26 @@ export function MapRoom({ singer, map, takes }: { singer: { id: string; name: st
 
 const heard = ({ found, of }: { found: number; of: number }) => (of === 0 ? 'not passed' : `${found} of ${of} passes`);
 
-function PassaggioCard({ passaggio: p, singerId, when, playing, onPlay }: { passaggio: Passaggio; singerId: string; when: Map<string, Date>; playing: string | null; onPlay: (takeId: string, timeS: number) => void }) {
+function PassaggioCard({
+  passaggio: p,
+  singerId,
+  when,
+  playing,
+  onPlay,
+}: {
+  passaggio: Passaggio;
+  singerId: string;
+  when: Map<string, Date>;
+  playing: string | null;
+  onPlay: (takeId: string, timeS: number) => void;
+}) {
   return (
     <Disclosure as="div" className="card" data-testid="passaggio">
       <DisclosureButton className="flex min-h-11 w-full items-center gap-4 text-left">
         <span className="text-3xl font-bold">{noteName(p.midi)}</span>
         <span className="flex-1">
-          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, between {noteName(p.lowMidi)} and {noteName(p.highMidi)}
+          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, between {noteName(p.lowMidi)} and{' '}
+          {noteName(p.highMidi)}
           <br />
           <span className="text-sm text-soft">
             up {p.upMidi === null ? '' : `${noteName(p.upMidi)}, `}
@@ -134,7 +177,11 @@ function PassaggioCard({ passaggio: p, singerId, when, playing, onPlay }: { pass
         <ul className="flex max-h-64 flex-col overflow-y-auto">
           {p.votes.map((v) => (
             <li key={`${v.takeId}${v.timeS}${v.source}`} className="flex items-center gap-2">
-              <button className="button-small min-h-11 min-w-11" aria-label={`Play ${noteName(v.midi)} going ${v.direction}`} onClick={() => onPlay(v.takeId, v.timeS)}>
+              <button
+                className="button-small min-h-11 min-w-11"
+                aria-label={`Play ${noteName(v.midi)} going ${v.direction}`}
+                onClick={() => onPlay(v.takeId, v.timeS)}
+              >
                 {playing === v.takeId ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
               </button>
               <b className="w-10">{noteName(v.midi)}</b>

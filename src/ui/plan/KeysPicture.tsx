@@ -4,7 +4,7 @@ import { patternSpan } from '../../core/exercise/keys';
 import { exerciseById } from '../../core/exercise/shelf';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
-import type { PlanItem } from '../../core/plan/plan';
+import type { PlanItem } from '../../core/plan/types';
 import { useWidth } from '../kit/useWidth';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
 import { LadderScale } from '../ladder/scale';
@@ -18,7 +18,13 @@ export function KeysPicture({ scale, map, items }: { scale: LadderScale; map: Vo
     <div className="flex gap-2">
       <Ladder scale={scale} map={map} />
       <div ref={box} className="min-w-0 flex-1">
-        <svg width={width} height={scale.height} className="rounded-lg border border-line" role="img" aria-label={`Keys of ${items.length} exercises against the voice`}>
+        <svg
+          width={width}
+          height={scale.height}
+          className="rounded-lg border border-line"
+          role="img"
+          aria-label={`Keys of ${items.length} exercises against the voice`}
+        >
           <Rungs scale={scale} width={width} />
           {map.passaggi.map((p) => (
             <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={width} />
@@ -30,7 +36,16 @@ export function KeysPicture({ scale, map, items }: { scale: LadderScale; map: Vo
             return (
               <g key={item.exerciseId + i}>
                 {item.keys.map((key, k) => (
-                  <rect key={key} x={left + k * step + 1} width={Math.max(1.5, step - 2)} y={scale.y(key + span.top) - scale.rung / 2} height={(span.top - span.bottom + 1) * scale.rung} rx={2} fill="var(--accent)" opacity={0.85} />
+                  <rect
+                    key={key}
+                    x={left + k * step + 1}
+                    width={Math.max(1.5, step - 2)}
+                    y={scale.y(key + span.top) - scale.rung / 2}
+                    height={(span.top - span.bottom + 1) * scale.rung}
+                    rx={2}
+                    fill="var(--accent)"
+                    opacity={0.85}
+                  />
                 ))}
                 <text x={(i + 0.5) * column} y={scale.height - 8} textAnchor="middle" fontSize={14} fontWeight={700} fill="var(--ink)">
                   {i + 1}

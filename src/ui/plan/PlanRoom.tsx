@@ -8,7 +8,7 @@ import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
 import { DAY_MINUTES, dayMinutes, setMinutes } from '../../core/plan/dose';
-import type { Plan, PlanItem } from '../../core/plan/plan';
+import type { Plan, PlanItem } from '../../core/plan/types';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
@@ -82,7 +82,8 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
         <p className="text-lg">
           {plan.worksOn.length ? (
             <>
-              Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around <b>{noteName(plan.anchors.change)}</b>
+              Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around{' '}
+              <b>{noteName(plan.anchors.change)}</b>
               {plan.changeMeasured ? '.' : ', where the change is expected: none was measured yet.'}
             </>
           ) : (
@@ -113,7 +114,8 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
       <section aria-label="Exercises" className="flex flex-col gap-2">
         <div className="flex items-center gap-2">
           <p className={`flex-1 ${minutes > DAY_MINUTES ? 'font-bold' : 'text-soft'}`}>
-            {setMinutes(items)} minutes a set, up to {minutes} a day{minutes > DAY_MINUTES ? `: more than the ${DAY_MINUTES} a beginner should do. Lower some counts.` : '.'}
+            {setMinutes(items)} minutes a set, up to {minutes} a day
+            {minutes > DAY_MINUTES ? `: more than the ${DAY_MINUTES} a beginner should do. Lower some counts.` : '.'}
           </p>
           <button
             className="button"
@@ -132,7 +134,15 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
         {problem && <Notice>{problem}</Notice>}
         <ol className="flex flex-col gap-2">
           {items.map((item, i) => (
-            <ItemCard key={item.exerciseId} index={i} count={items.length} item={item} onEdit={(part) => edit(i, part)} onMove={(by) => swap(i, i + by)} onRemove={() => change(items.filter((_, j) => j !== i))} />
+            <ItemCard
+              key={item.exerciseId}
+              index={i}
+              count={items.length}
+              item={item}
+              onEdit={(part) => edit(i, part)}
+              onMove={(by) => swap(i, i + by)}
+              onRemove={() => change(items.filter((_, j) => j !== i))}
+            />
           ))}
         </ol>
         {more.length > 0 && (
@@ -141,7 +151,10 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
             <ul className="mt-2 flex flex-col">
               {more.map((o) => (
                 <li key={o.exerciseId}>
-                  <button className="flex min-h-11 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-paper" onClick={() => change([...items, o])}>
+                  <button
+                    className="flex min-h-11 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-paper"
+                    onClick={() => change([...items, o])}
+                  >
                     <Plus aria-hidden size={18} className="text-accent" />
                     <b>{exerciseById(o.exerciseId).name}</b>
                     <span className="truncate text-sm text-soft">{exerciseById(o.exerciseId).purpose}</span>
@@ -156,7 +169,21 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
   );
 }
 
-function ItemCard({ index, count, item, onEdit, onMove, onRemove }: { index: number; count: number; item: PlanItem; onEdit: (part: Partial<PlanItem>) => void; onMove: (by: 1 | -1) => void; onRemove: () => void }) {
+function ItemCard({
+  index,
+  count,
+  item,
+  onEdit,
+  onMove,
+  onRemove,
+}: {
+  index: number;
+  count: number;
+  item: PlanItem;
+  onEdit: (part: Partial<PlanItem>) => void;
+  onMove: (by: 1 | -1) => void;
+  onRemove: () => void;
+}) {
   const exercise = exerciseById(item.exerciseId);
   const first = item.keys[0];
   const last = item.keys[item.keys.length - 1];
@@ -208,7 +235,14 @@ function ItemCard({ index, count, item, onEdit, onMove, onRemove }: { index: num
             ))}
           </select>
         </label>
-        <NumberField label="Tempo" value={item.tempo} min={exercise.tempo[0] - 20} max={exercise.tempo[2] + 20} step={2} onChange={(tempo) => onEdit({ tempo })} />
+        <NumberField
+          label="Tempo"
+          value={item.tempo}
+          min={exercise.tempo[0] - 20}
+          max={exercise.tempo[2] + 20}
+          step={2}
+          onChange={(tempo) => onEdit({ tempo })}
+        />
         <NumberField label="Minutes" value={item.minutes} min={0.5} max={5} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
         <NumberField label="A day" value={item.timesADay} min={1} max={6} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
       </div>
@@ -216,7 +250,21 @@ function ItemCard({ index, count, item, onEdit, onMove, onRemove }: { index: num
   );
 }
 
-function NumberField({ label, value, min, max, step, onChange }: { label: string; value: number; min: number; max: number; step: number; onChange: (value: number) => void }) {
+function NumberField({
+  label,
+  value,
+  min,
+  max,
+  step,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  onChange: (value: number) => void;
+}) {
   return (
     <label className="flex flex-col">
       {label}

@@ -4,7 +4,13 @@ import { Exercise, FAMILIES, Family } from '../../core/exercise/types';
 import { FINDING_WORDS } from '../kit/words';
 import { Staff } from '../staff/Staff';
 
-const FAMILY_WORDS: Record<Family, string> = { scale: 'Scales', siren: 'Sirens', straw: 'Straw and trills', toggle: 'Toggles', hold: 'Holds' };
+const FAMILY_WORDS: Record<Family, string> = {
+  scale: 'Scales',
+  siren: 'Sirens',
+  straw: 'Straw and trills',
+  toggle: 'Toggles',
+  hold: 'Holds',
+};
 
 /** Every exercise there is, shown from C4. */
 export function Shelf({ exercises }: { exercises: Exercise[] }) {
@@ -15,7 +21,12 @@ export function Shelf({ exercises }: { exercises: Exercise[] }) {
       <h1 className="text-2xl font-bold">Exercises</h1>
       <div role="group" aria-label="Family" className="my-3 flex flex-wrap gap-2">
         {[null, ...FAMILIES].map((f) => (
-          <button key={f ?? 'all'} aria-pressed={family === f} className={family === f ? 'button-main' : 'button'} onClick={() => setFamily(f)}>
+          <button
+            key={f ?? 'all'}
+            aria-pressed={family === f}
+            className={family === f ? 'button-main' : 'button'}
+            onClick={() => setFamily(f)}
+          >
             {f ? FAMILY_WORDS[f] : 'All'}
           </button>
         ))}
@@ -30,7 +41,9 @@ export function Shelf({ exercises }: { exercises: Exercise[] }) {
             <Staff exercise={e} tonic={60} />
             <p>{e.how}</p>
             <p className="mt-1 text-sm text-soft">
-              On {e.sounds.join(', then ')}. {e.suits.length > 0 && `For: ${e.suits.map((s) => FINDING_WORDS[s].toLowerCase()).join(', ')}.`} {e.weight > 0 ? 'Adds weight.' : e.weight < 0 ? 'Takes weight off.' : ''}
+              On {e.sounds.join(', then ')}.{' '}
+              {e.suits.length > 0 && `For: ${e.suits.map((s) => FINDING_WORDS[s].toLowerCase()).join(', ')}.`}{' '}
+              {e.weight > 0 ? 'Adds weight.' : e.weight < 0 ? 'Takes weight off.' : ''}
             </p>
           </li>
         ))}

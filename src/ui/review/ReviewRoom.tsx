@@ -35,11 +35,20 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
   const changes = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
   const { marks, problem, set, undo } = useMarks(take.id, stored);
   const { playing, play, stop } = useTakePlayer();
-  const [selected, setSelected] = useState(() => Math.max(0, changes.findIndex((c) => Math.abs(c.timeS - atS) < 0.3)));
+  const [selected, setSelected] = useState(() =>
+    Math.max(
+      0,
+      changes.findIndex((c) => Math.abs(c.timeS - atS) < 0.3),
+    ),
+  );
   const [cursorS, setCursorS] = useState(atS);
   const type = voiceType(singer.voiceType);
   const scale = useMemo(() => {
-    const { low, high } = ladderRange(map, { low: type.low, high: type.high }, findings?.range ? [findings.range.lowestMidi, findings.range.highestMidi] : []);
+    const { low, high } = ladderRange(
+      map,
+      { low: type.low, high: type.high },
+      findings?.range ? [findings.range.lowestMidi, findings.range.highestMidi] : [],
+    );
     return ladderScale(low, high, HEIGHT);
   }, [map, type, findings]);
 
@@ -68,7 +77,10 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     },
     [marks, set],
   );
-  const move = useCallback((change: Change, by: number) => say(change, 'move', Math.round(markOn(change, marks)?.midi ?? change.midi) + by), [marks, say]);
+  const move = useCallback(
+    (change: Change, by: number) => say(change, 'move', Math.round(markOn(change, marks)?.midi ?? change.midi) + by),
+    [marks, say],
+  );
 
   const addHere = useCallback(() => {
     if (!trace) return;
@@ -110,12 +122,27 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     <div className="grid gap-4 lg:grid-cols-[1fr_24rem]">
       <section aria-label="The take beside the ladder" className="flex flex-col gap-3">
         {trace ? (
-          <TakePicture scale={scale} map={map} findings={findings} trace={trace} changes={changes} marks={marks} selected={changes[selected]} playheadS={nowS} onSelect={(c) => select(changes.indexOf(c))} onPlay={playFrom} />
+          <TakePicture
+            scale={scale}
+            map={map}
+            findings={findings}
+            trace={trace}
+            changes={changes}
+            marks={marks}
+            selected={changes[selected]}
+            playheadS={nowS}
+            onSelect={(c) => select(changes.indexOf(c))}
+            onPlay={playFrom}
+          />
         ) : (
           <p className="card">{analysis?.error ?? 'This take is still being listened to. Reload the page in a moment.'}</p>
         )}
         <div className="flex flex-wrap items-center gap-2">
-          <button className="button-main" onClick={() => (playing ? stop() : playFrom(nowS >= take.durationS - 0.1 ? 0 : nowS))} title="Space">
+          <button
+            className="button-main"
+            onClick={() => (playing ? stop() : playFrom(nowS >= take.durationS - 0.1 ? 0 : nowS))}
+            title="Space"
+          >
             {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Pause' : 'Play'}
           </button>
           <button className="button" onClick={addHere} title="M: at the line, while it plays or stands">
@@ -163,16 +190,28 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             you
           </span>
         </p>
-        {findings?.quality.usable && changes.length === 0 && <p className="card">No change was found in this take. If you hear one, stop there and press M.</p>}
+        {findings?.quality.usable && changes.length === 0 && (
+          <p className="card">No change was found in this take. If you hear one, stop there and press M.</p>
+        )}
         <ol className="flex flex-col gap-2">
           {changes.map((change, i) => {
             const mark = markOn(change, marks);
             return (
-              <li key={change.timeS} className={`rounded-xl border bg-card p-3 ${i === selected ? 'border-accent' : 'border-line'}`} data-testid="change">
+              <li
+                key={change.timeS}
+                className={`rounded-xl border bg-card p-3 ${i === selected ? 'border-accent' : 'border-line'}`}
+                data-testid="change"
+              >
                 <div className="flex items-center gap-2">
-                  <button className="flex min-h-11 flex-1 items-center gap-3 text-left" onClick={() => select(i)} title="J and K go through the changes">
+                  <button
+                    className="flex min-h-11 flex-1 items-center gap-3 text-left"
+                    onClick={() => select(i)}
+                    title="J and K go through the changes"
+                  >
                     <Play aria-hidden size={18} className="shrink-0 text-accent" />
-                    <span className={`text-2xl font-bold ${mark?.verdict === 'reject' ? 'line-through' : ''}`}>{noteName(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}</span>
+                    <span className={`text-2xl font-bold ${mark?.verdict === 'reject' ? 'line-through' : ''}`}>
+                      {noteName(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}
+                    </span>
                     <span className="text-sm">
                       {EVENT_WORDS[change.kind]}, going {change.direction}
                       <br />
@@ -183,17 +222,37 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
                   </button>
                 </div>
                 <div className="mt-1 flex gap-1">
-                  <Verdict on={mark?.verdict === 'accept'} label="Right" hint="A" onClick={() => say(change, mark?.verdict === 'accept' ? null : 'accept')}>
+                  <Verdict
+                    on={mark?.verdict === 'accept'}
+                    label="Right"
+                    hint="A"
+                    onClick={() => say(change, mark?.verdict === 'accept' ? null : 'accept')}
+                  >
                     <Check aria-hidden size={16} />
                   </Verdict>
-                  <Verdict on={mark?.verdict === 'reject'} label="Nothing there" hint="X" onClick={() => say(change, mark?.verdict === 'reject' ? null : 'reject')}>
+                  <Verdict
+                    on={mark?.verdict === 'reject'}
+                    label="Nothing there"
+                    hint="X"
+                    onClick={() => say(change, mark?.verdict === 'reject' ? null : 'reject')}
+                  >
                     <X aria-hidden size={16} />
                   </Verdict>
                   <span className="flex-1" />
-                  <button className="button-small min-h-11 min-w-11" aria-label={`Move the change at ${noteName(change.midi)} down a semitone`} title="Arrow down" onClick={() => move(change, -1)}>
+                  <button
+                    className="button-small min-h-11 min-w-11"
+                    aria-label={`Move the change at ${noteName(change.midi)} down a semitone`}
+                    title="Arrow down"
+                    onClick={() => move(change, -1)}
+                  >
                     <ArrowDown aria-hidden size={16} />
                   </button>
-                  <button className="button-small min-h-11 min-w-11" aria-label={`Move the change at ${noteName(change.midi)} up a semitone`} title="Arrow up" onClick={() => move(change, 1)}>
+                  <button
+                    className="button-small min-h-11 min-w-11"
+                    aria-label={`Move the change at ${noteName(change.midi)} up a semitone`}
+                    title="Arrow up"
+                    onClick={() => move(change, 1)}
+                  >
                     <ArrowUp aria-hidden size={16} />
                   </button>
                 </div>
@@ -208,7 +267,11 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
                 <br />
                 <span className="text-soft">{m.timeS.toFixed(1)} s</span>
               </span>
-              <button className="button-small min-h-11 min-w-11" aria-label={`Take back your mark at ${noteName(m.midi)}`} onClick={() => set(m.id, undefined)}>
+              <button
+                className="button-small min-h-11 min-w-11"
+                aria-label={`Take back your mark at ${noteName(m.midi)}`}
+                onClick={() => set(m.id, undefined)}
+              >
                 <X aria-hidden size={16} />
               </button>
             </li>
@@ -242,7 +305,19 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
   );
 }
 
-function Verdict({ on, label, hint, onClick, children }: { on: boolean; label: string; hint: string; onClick: () => void; children: React.ReactNode }) {
+function Verdict({
+  on,
+  label,
+  hint,
+  onClick,
+  children,
+}: {
+  on: boolean;
+  label: string;
+  hint: string;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
   return (
     <button aria-pressed={on} title={hint} onClick={onClick} className={`button-small min-h-11 ${on ? 'border-coach text-coach' : ''}`}>
       {children} {label}

@@ -18,7 +18,11 @@ export function useMarks(takeId: string, stored: CoachMark[]) {
       const path = `/api/takes/${takeId}/marks/${id}`;
       // One after another: a later word must not overtake an earlier one.
       queue.current = queue.current
-        .then(() => (next ? sendJson('PUT', path, { timeS: next.timeS, midi: next.midi, direction: next.direction, verdict: next.verdict }) : request(path, { method: 'DELETE' })))
+        .then(() =>
+          next
+            ? sendJson('PUT', path, { timeS: next.timeS, midi: next.midi, direction: next.direction, verdict: next.verdict })
+            : request(path, { method: 'DELETE' }),
+        )
         .then(() => router.refresh())
         .catch((error: Error) => setProblem(`Your mark is shown but not stored: ${error.message}`));
     },

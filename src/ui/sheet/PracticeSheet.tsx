@@ -9,7 +9,7 @@ import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { tonicName } from '../../core/music/scale';
-import type { PlanItem } from '../../core/plan/plan';
+import type { PlanItem } from '../../core/plan/types';
 import { Notice } from '../kit/Notice';
 import { dateOf } from '../kit/words';
 import { Staff } from '../staff/Staff';
@@ -36,11 +36,17 @@ export function PracticeSheet({ view: { assignment, singer, map, items } }: Prop
       const span = patternSpan(exercise);
       return item.keys.flatMap((k) => [k + span.bottom, k + span.top]);
     });
-    return { low: Math.min(...notes, map.extreme ? Math.floor(map.extreme.low.midi) : 127), high: Math.max(...notes, map.extreme ? Math.ceil(map.extreme.high.midi) : 0) };
+    return {
+      low: Math.min(...notes, map.extreme ? Math.floor(map.extreme.low.midi) : 127),
+      high: Math.max(...notes, map.extreme ? Math.ceil(map.extreme.high.midi) : 0),
+    };
   }, [items, map]);
 
   return (
-    <main className="mx-auto max-w-[1000px] px-4 py-4 print:max-w-none print:p-0 print:[zoom:var(--fit)]" style={{ '--fit': Math.min(1, FIT_ITEMS / items.length) } as React.CSSProperties}>
+    <main
+      className="mx-auto max-w-[1000px] px-4 py-4 print:max-w-none print:p-0 print:[zoom:var(--fit)]"
+      style={{ '--fit': Math.min(1, FIT_ITEMS / items.length) } as React.CSSProperties}
+    >
       <div className="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
         <h1 className="text-2xl font-bold print:text-xl">{singer.name}: practice</h1>
         <p className="pb-0.5 text-soft">from {dateOf(assignment.createdAt)}</p>
@@ -60,7 +66,11 @@ export function PracticeSheet({ view: { assignment, singer, map, items } }: Prop
           const playing = sounding?.id === exercise.id;
           const shownKey = playing ? item.keys[sounding.key] : item.keys[0];
           return (
-            <li key={exercise.id} className="card break-inside-avoid print:rounded-none print:border-0 print:border-t print:px-0 print:py-1" data-testid="sheet-item">
+            <li
+              key={exercise.id}
+              className="card break-inside-avoid print:rounded-none print:border-0 print:border-t print:px-0 print:py-1"
+              data-testid="sheet-item"
+            >
               <div className="grid gap-x-5 md:grid-cols-[1fr_17rem] print:grid-cols-[1fr_64mm] print:gap-x-3">
                 <div>
                   <h2 className="text-lg font-bold print:text-base">
@@ -74,7 +84,8 @@ export function PracticeSheet({ view: { assignment, singer, map, items } }: Prop
                   </p>
                   <p>
                     Keys: {noteName(item.keys[0], tonicName(item.keys[0]).includes('b'))}
-                    {item.keys.length > 1 && ` ${item.keys[1] > item.keys[0] ? 'up' : 'down'} to ${noteName(item.keys[item.keys.length - 1], tonicName(item.keys[item.keys.length - 1]).includes('b'))} by semitone`}
+                    {item.keys.length > 1 &&
+                      ` ${item.keys[1] > item.keys[0] ? 'up' : 'down'} to ${noteName(item.keys[item.keys.length - 1], tonicName(item.keys[item.keys.length - 1]).includes('b'))} by semitone`}
                   </p>
                   <KeyStrip range={range} map={map} item={item} exercise={exercise} current={playing ? shownKey : null} />
                 </div>
@@ -89,13 +100,29 @@ export function PracticeSheet({ view: { assignment, singer, map, items } }: Prop
                     <Square aria-hidden size={18} /> Stop
                   </button>
                 ) : (
-                  <button className="button-main" onClick={() => void play(exercise.id, item.keys.map((k) => renderKey(exercise, k, tempos[i])))}>
+                  <button
+                    className="button-main"
+                    onClick={() =>
+                      void play(
+                        exercise.id,
+                        item.keys.map((k) => renderKey(exercise, k, tempos[i])),
+                      )
+                    }
+                  >
                     <Play aria-hidden size={18} /> Play through the keys
                   </button>
                 )}
                 <label className="flex items-center gap-2 text-sm">
                   Slower
-                  <input type="range" aria-label={`Tempo of ${exercise.name}`} min={exercise.tempo[0] - 20} max={exercise.tempo[2] + 20} step={2} value={tempos[i]} onChange={(e) => (stop(), setTempos(tempos.map((t, j) => (j === i ? e.target.valueAsNumber : t))))} />
+                  <input
+                    type="range"
+                    aria-label={`Tempo of ${exercise.name}`}
+                    min={exercise.tempo[0] - 20}
+                    max={exercise.tempo[2] + 20}
+                    step={2}
+                    value={tempos[i]}
+                    onChange={(e) => (stop(), setTempos(tempos.map((t, j) => (j === i ? e.target.valueAsNumber : t))))}
+                  />
                   Faster
                 </label>
                 <p aria-live="polite" className="text-2xl font-bold" data-testid="sounding-key">
@@ -107,7 +134,8 @@ export function PracticeSheet({ view: { assignment, singer, map, items } }: Prop
         })}
       </ol>
       <p className="mt-3 border-t border-line pt-2 text-sm print:mt-1 print:text-[11px]">
-        <b>Stop</b> when it scratches, tickles, tightens or hurts, and rest as long as you sang. A crack is only information. Still hoarse after a good rest? Leave it, tell your coach, and see a doctor if it does not clear.
+        <b>Stop</b> when it scratches, tickles, tightens or hurts, and rest as long as you sang. A crack is only information. Still hoarse
+        after a good rest? Leave it, tell your coach, and see a doctor if it does not clear.
       </p>
     </main>
   );

@@ -20,7 +20,15 @@ export function Staff({ exercise, tonic }: { exercise: Exercise; tonic: number }
       current = false;
     };
   }, [exercise, tonic]);
-  return <div ref={box} role="img" aria-label={`${exercise.name} from ${noteName(tonic)}`} data-testid="staff" className="min-h-14 text-ink print:min-h-0" />;
+  return (
+    <div
+      ref={box}
+      role="img"
+      aria-label={`${exercise.name} from ${noteName(tonic)}`}
+      data-testid="staff"
+      className="min-h-14 text-ink print:min-h-0"
+    />
+  );
 }
 
 async function engrave(exercise: Exercise, tonic: number): Promise<Element | null> {
@@ -42,7 +50,10 @@ async function engrave(exercise: Exercise, tonic: number): Promise<Element | nul
   });
   const voice = new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(written);
   Accidental.applyAccidentals([voice], 'C');
-  const beams = Beam.generateBeams(written.filter((_, i) => notes[i].beats === 0.5), { groups: undefined });
+  const beams = Beam.generateBeams(
+    written.filter((_, i) => notes[i].beats === 0.5),
+    { groups: undefined },
+  );
   new Formatter().joinVoices([voice]).formatToStave([voice], stave);
   stave.setContext(context).draw();
   voice.draw(context, stave);

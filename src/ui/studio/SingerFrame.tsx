@@ -10,22 +10,31 @@ const TABS = [
 ] as const;
 
 /** The one frame of a singer: name and tabs; each view puts the ladder at its left edge. */
-export function SingerFrame({ singer, children }: { singer: { id: string; name: string; part: string; voiceType: VoiceTypeId }; children: React.ReactNode }) {
+export function SingerFrame({
+  singer,
+  children,
+}: {
+  singer: { id: string; name: string; part: string; voiceType: VoiceTypeId };
+  children: React.ReactNode;
+}) {
   const path = usePathname();
   return (
     <main className="mx-auto max-w-[1240px] px-4 py-3">
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-1">
         <h1 className="text-2xl font-bold">{singer.name}</h1>
-        <p className="pb-0.5 text-soft">
-          {[voiceType(singer.voiceType).name, singer.part].filter(Boolean).join(' · ')}
-        </p>
+        <p className="pb-0.5 text-soft">{[voiceType(singer.voiceType).name, singer.part].filter(Boolean).join(' · ')}</p>
         <nav aria-label={`${singer.name}: views`} className="ml-auto flex gap-1">
           {TABS.map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
             // A take is opened from the map and belongs to it.
             const here = path === href || (tab === 'map' && path.includes('/takes/'));
             return (
-              <Link key={tab} href={href} aria-current={here ? 'page' : undefined} className={`min-h-11 content-center rounded-lg px-4 font-semibold ${here ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}>
+              <Link
+                key={tab}
+                href={href}
+                aria-current={here ? 'page' : undefined}
+                className={`min-h-11 content-center rounded-lg px-4 font-semibold ${here ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}
+              >
                 {name}
               </Link>
             );

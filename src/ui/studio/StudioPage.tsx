@@ -58,10 +58,15 @@ export function StudioPage({ singers }: { singers: Row[] }) {
                   </td>
                   <td className="px-2 py-3">
                     <LyingLadder map={s.map} />
-                    <span className="sr-only">{s.map.extreme ? `${noteName(s.map.extreme.low.midi)} to ${noteName(s.map.extreme.high.midi)}` : 'not heard yet'}</span>
+                    <span className="sr-only">
+                      {s.map.extreme ? `${noteName(s.map.extreme.low.midi)} to ${noteName(s.map.extreme.high.midi)}` : 'not heard yet'}
+                    </span>
                   </td>
                   <td className="px-2 py-3 font-bold">{s.map.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}</td>
-                  <td className="px-2 py-3">{[...new Set(s.map.findings.map((f) => FINDING_WORDS[f.name]))].join(', ') || (s.takes ? 'Nothing stands out yet' : 'Not heard yet')}</td>
+                  <td className="px-2 py-3">
+                    {[...new Set(s.map.findings.map((f) => FINDING_WORDS[f.name]))].join(', ') ||
+                      (s.takes ? 'Nothing stands out yet' : 'Not heard yet')}
+                  </td>
                   <td className="px-2 py-3 whitespace-nowrap">{s.lastHeard ? dateOf(s.lastHeard) : 'Never'}</td>
                   <td className="px-4 py-3 text-right">
                     <Link href={`/singers/${s.id}/listen`} className="button" aria-label={`Listen to ${s.name}`}>

@@ -16,7 +16,14 @@ export function CurveCanvas({ curve, time, scale }: { curve: Curve; time: TimeSc
     dark.addEventListener('change', paint);
     return () => dark.removeEventListener('change', paint);
   }, [curve, time, scale]);
-  return <canvas ref={canvas} aria-hidden="true" className="pointer-events-none absolute inset-0" style={{ width: time.width, height: scale.height }} />;
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden="true"
+      className="pointer-events-none absolute inset-0"
+      style={{ width: time.width, height: scale.height }}
+    />
+  );
 }
 
 /** The canvas's context, cleared and scaled to the screen's own pixels. */

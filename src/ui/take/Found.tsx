@@ -5,7 +5,15 @@ import type { TakeFindings } from '../../core/take/types';
 import { EVENT_WORDS } from '../kit/words';
 
 /** What was found in a take, in words; each change plays. */
-export function Found({ analysis, changes, onPlay }: { analysis: { findings: TakeFindings | null; error: string | null }; changes: Change[]; onPlay: (timeS: number) => void }) {
+export function Found({
+  analysis,
+  changes,
+  onPlay,
+}: {
+  analysis: { findings: TakeFindings | null; error: string | null };
+  changes: Change[];
+  onPlay: (timeS: number) => void;
+}) {
   const { findings, error } = analysis;
   if (!findings) return <p>{error ?? 'This take could not be analysed.'}</p>;
   return (
@@ -25,7 +33,10 @@ export function Found({ analysis, changes, onPlay }: { analysis: { findings: Tak
       <ul className="flex flex-col gap-1">
         {changes.map((c) => (
           <li key={c.timeS}>
-            <button className="flex min-h-11 w-full items-center gap-3 rounded-md px-2 text-left hover:bg-paper" onClick={() => onPlay(c.timeS)}>
+            <button
+              className="flex min-h-11 w-full items-center gap-3 rounded-md px-2 text-left hover:bg-paper"
+              onClick={() => onPlay(c.timeS)}
+            >
               <Play aria-hidden size={18} className="shrink-0 text-accent" />
               <span className="w-10 text-xl font-bold">{noteName(c.midi)}</span>
               <span>

@@ -37,9 +37,23 @@ export function LiveTrace({ store, scale, width }: { store: RefObject<LiveStore>
       if (!ctx) return;
       const sungS = live.midi.length * HOP_S;
       const fromS = Math.max(0, sungS - LIVE_WINDOW_S);
-      drawCurve(ctx, { startS: 0, hopS: HOP_S, midi: live.midi }, { fromS, toS: fromS + LIVE_WINDOW_S, width }, scale, ...themeColours(canvas.current!));
+      drawCurve(
+        ctx,
+        { startS: 0, hopS: HOP_S, midi: live.midi },
+        { fromS, toS: fromS + LIVE_WINDOW_S, width },
+        scale,
+        ...themeColours(canvas.current!),
+      );
     });
     return () => cancelAnimationFrame(frame);
   }, [store, scale, width]);
-  return <canvas ref={canvas} data-testid="live-trace" aria-hidden="true" className="pointer-events-none absolute inset-0" style={{ width, height: scale.height }} />;
+  return (
+    <canvas
+      ref={canvas}
+      data-testid="live-trace"
+      aria-hidden="true"
+      className="pointer-events-none absolute inset-0"
+      style={{ width, height: scale.height }}
+    />
+  );
 }

@@ -45,7 +45,9 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
       >
         <svg width={time.width} height={scale.height} aria-hidden="true" className="absolute inset-0">
           <Rungs scale={scale} width={time.width} />
-          {map?.passaggi.map((p) => <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={time.width} />)}
+          {map?.passaggi.map((p) => (
+            <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={time.width} />
+          ))}
           {Array.from({ length: Math.floor(durationS) + 1 }, (_, s) => (
             <g key={s}>
               <line x1={xAt(time, s)} x2={xAt(time, s)} y1={scale.height - 8} y2={scale.height} stroke="var(--soft)" />
@@ -73,7 +75,17 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
               onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), e.stopPropagation(), onSelect?.(c))}
             >
               <circle cx={xAt(time, c.timeS)} cy={scale.y(c.midi)} r={22} fill="transparent" />
-              {c.timeS === selected?.timeS && <circle cx={xAt(time, c.timeS)} cy={scale.y(c.midi)} r={17} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="4 3" />}
+              {c.timeS === selected?.timeS && (
+                <circle
+                  cx={xAt(time, c.timeS)}
+                  cy={scale.y(c.midi)}
+                  r={17}
+                  fill="none"
+                  stroke="var(--ink)"
+                  strokeWidth={1.5}
+                  strokeDasharray="4 3"
+                />
+              )}
               <MachineMark x={xAt(time, c.timeS)} y={scale.y(c.midi)} strong={c.confidence >= 0.5} />
             </g>
           ))}
@@ -84,9 +96,13 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
               <CoachMarkShape key={m.id} x={xAt(time, m.timeS)} y={scale.y(m.midi)} />
             ),
           )}
-          {playheadS != null && <line x1={xAt(time, playheadS)} x2={xAt(time, playheadS)} y1={0} y2={scale.height} stroke="var(--ink)" strokeWidth={2} />}
+          {playheadS != null && (
+            <line x1={xAt(time, playheadS)} x2={xAt(time, playheadS)} y1={0} y2={scale.height} stroke="var(--ink)" strokeWidth={2} />
+          )}
         </svg>
-        {!findings?.quality.usable && findings && <p className="absolute inset-x-0 top-2 text-center font-semibold">Nothing is concluded from this take.</p>}
+        {!findings?.quality.usable && findings && (
+          <p className="absolute inset-x-0 top-2 text-center font-semibold">Nothing is concluded from this take.</p>
+        )}
       </div>
     </div>
   );

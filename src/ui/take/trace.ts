@@ -47,7 +47,7 @@ export function drawCurve(ctx: CanvasRenderingContext2D, curve: Curve, time: Tim
   ctx.lineCap = 'round';
   for (const outline of [true, false]) {
     ctx.lineWidth = outline ? 7 : 4.5;
-    for (let i = first; i < last; ) {
+    for (let i = first; i < last;) {
       if (!(curve.midi[i] > 0)) {
         i++;
         continue;

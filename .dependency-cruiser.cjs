@@ -1,0 +1,49 @@
+/** Imports point one way (docs/architecture.md): app -> ui, server; server -> data; everything -> core; core -> itself. */
+const ROOMS = ['engine', 'music', 'signal', 'voice', 'take', 'map', 'exercise', 'plan', 'sim', 'format'];
+/** Inside core: each room may use those before it, `plan/voice-types` (a table) being open to all after `music`. */
+const core = ROOMS.map((room, i) => ({
+  name: `core-${room}-looks-down`,
+  severity: 'error',
+  from: { path: `^src/core/${room}(/|\\.ts)`, pathNot: '\\.test\\.ts$' },
+  to: {
+    path: '^src/core/',
+    pathNot: [
+      ...ROOMS.slice(0, i + 1).map((r) => `^src/core/${r}(/|\\.ts)`),
+      ...(room === 'sim' || room === 'format' ? ['^src/core/voice/types\\.ts'] : []),
+    ],
+  },
+}));
+
+const only = (room, allowed) => ({
+  name: `${room}-imports`,
+  severity: 'error',
+  from: { path: `^src/${room}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: '^src/', pathNot: [`^src/${room}/`, ...allowed.map((r) => `^src/${r}(/|$)`)] },
+});
+
+module.exports = {
+  forbidden: [
+    {
+      name: 'core-stands-alone',
+      comment: 'The computation runs anywhere: no React, Next, Node, DOM or database in it.',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^src/core/' },
+    },
+    ...core,
+    only('data', ['core']),
+    only('server', ['core', 'data']),
+    only('worker', ['core', 'data']),
+    only('audio', ['core']),
+    only('ui', ['core', 'audio']),
+    only('cli', ['core', 'data']),
+    only('app', ['core', 'server', 'ui']),
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    exclude: '^src/.*\\.css$',
+  },
+};
