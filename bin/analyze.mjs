@@ -3,12 +3,12 @@
 import { pathToFileURL } from 'node:url';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureProgram } from './lib/bundle.mjs';
 import { ensurePackages } from './lib/packages.mjs';
 import { checkNode, command, root } from './lib/project.mjs';
 
 command(async () => {
   checkNode();
   if (!existsSync(join(root, 'node_modules/esbuild'))) ensurePackages();
-  await import(pathToFileURL(await ensureProgram('src/cli/analyze.ts', ['src/core', 'src/cli'])).href);
+  const { ensureAnalyzer } = await import('./lib/build.mjs');
+  await import(pathToFileURL(await ensureAnalyzer()).href);
 });

@@ -6,7 +6,6 @@ import { ensureProgram, ensureWorklets, newestChange } from './bundle.mjs';
 import { root, say } from './project.mjs';
 
 export const nextBin = join(root, 'node_modules/next/dist/bin/next');
-const stamp = join(root, '.next/wendel-built');
 const WEB_SOURCES = [
   'src/app',
   'src/ui',
@@ -21,6 +20,7 @@ const WEB_SOURCES = [
   'tsconfig.json',
 ];
 const SERVER_SOURCES = ['src/core', 'src/data', 'src/cli', 'src/worker'];
+const ANALYZER_SOURCES = ['src/core', 'src/cli'];
 
 /** The piano's samples, out of their package under names a URL can carry ("D#4" becomes "Ds4"). */
 export function ensurePiano() {
@@ -42,13 +42,20 @@ export async function ensurePrograms() {
   return { migrate, seed, worker };
 }
 
+/** The command line's program. */
+export const ensureAnalyzer = () => ensureProgram('src/cli/analyze.ts', ANALYZER_SOURCES);
+
 export async function ensureAssets() {
   ensurePiano();
   await ensureWorklets();
 }
 
+/** Where the web application is built: tests keep a build of their own (WENDEL_BUILD), so that a served one is left alone. */
+const buildFolder = () => process.env.WENDEL_BUILD ?? '.next';
+
 export async function ensureBuild() {
   await ensureAssets();
+  const stamp = join(root, buildFolder(), 'wendel-built');
   const built = existsSync(stamp) ? statSync(stamp).mtimeMs : 0;
   if (built >= newestChange(WEB_SOURCES)) return;
   say('Building the web application (sources changed) ...');

@@ -70,7 +70,7 @@ function takeJson({ file, error, findings: f, track }: TakeOutcome, task: Task, 
     durationS: round(f.durationS),
     sampleRate: f.sampleRate,
     quality: f.quality,
-    ...(frames ? { f0: { hopS: HOP_S, startS: 0, hz: Array.from(track.f0, (hz) => (f.quality.usable ? round(hz, 2) : 0)) } } : {}),
+    ...(frames ? { f0: { hopS: HOP_S, startS: 0, hz: Array.from(track.f0, (hz) => round(hz, 2)) } } : {}),
     notes: f.notes.map((n) => ({ startS: round(n.startS), endS: round(n.endS), midi: n.midi, cents: n.cents })),
     range: f.range && { lowestMidi: round(f.range.lowestMidi), highestMidi: round(f.range.highestMidi) },
     events: f.events.map((e) => ({

@@ -21,6 +21,7 @@ export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; tra
   const contour = contourOf(track);
   const struckShare = removeStruck(track, contour);
   const quality = judge(track, contour, struckShare);
+  if (!quality.usable) contour.fill(NaN);
   for (let i = 0; i < track.frames; i++) if (Number.isNaN(contour[i])) track.f0[i] = 0;
   const findings: TakeFindings = {
     engine: ENGINE,

@@ -1,0 +1,71 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { copySamples, floats, fourTransforms, LANES, place, reserve } from './kernel';
+import { realFft } from './fft';
+import { seededRandom } from './stats';
+
+/** The definition itself, in double precision. */
+function slowPower(x: number[], bin: number): number {
+  let re = 0;
+  let im = 0;
+  x.forEach((v, n) => {
+    re += v * Math.cos((2 * Math.PI * bin * n) / x.length);
+    im -= v * Math.sin((2 * Math.PI * bin * n) / x.length);
+  });
+  return re * re + im * im;
+}
+
+describe.each([32, 64, 512, 1024, 2048])('four transforms of %i', (size) => {
+  const random = seededRandom(size);
+  const taper = Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size));
+  const signals = Array.from({ length: LANES }, () => Array.from({ length: size }, () => random() - 0.5));
+  const plan = fourTransforms(size);
+  const tapers = Array(LANES).fill(place(taper));
+  const addresses = signals.map((s) => place(s));
+  const windowed = signals.map((s) => s.map((v, i) => v * taper[i]));
+
+  test('power spectra follow the definition, each lane its own', () => {
+    const at = plan.powerSpectra(addresses, tapers) / 4;
+    const got = floats().slice(at, at + LANES * (size / 2 + 1));
+    for (let lane = 0; lane < LANES; lane++)
+      for (const bin of [0, 1, 2, 3, size / 4, size / 4 + 1, size / 2 - 1, size / 2])
+        expect(got[LANES * bin + lane] / size).toBeCloseTo(slowPower(windowed[lane], bin) / size, 4);
+  });
+
+  test('autocorrelations are the sums of products over the circle', () => {
+    plan.powerSpectra(addresses, tapers);
+    const flat = place(Array(size / 2 + 1).fill(1));
+    const at = plan.autocorrelations(12, flat, place(Array(13).fill(1))) / 4;
+    const got = floats().slice(at, at + LANES * 13);
+    windowed.forEach((x, lane) => {
+      const sum = (lag: number) => x.reduce((s, v, i) => s + v * x[(i + lag) % size], 0);
+      for (let lag = 1; lag <= 12; lag++) expect(got[LANES * lag + lane]).toBeCloseTo(sum(lag) / sum(0), 4);
+    });
+  });
+
+  test('the plain JavaScript transform agrees', () => {
+    const re = new Float64Array(size / 2 + 1);
+    const im = new Float64Array(size / 2 + 1);
+    realFft(size).forward(Float64Array.from(windowed[0]), re, im);
+    for (const bin of [0, 1, 5, size / 2]) expect((re[bin] ** 2 + im[bin] ** 2) / size).toBeCloseTo(slowPower(windowed[0], bin) / size, 8);
+    const back = new Float64Array(size);
+    realFft(size).inverse(re, im, back);
+    back.forEach((v, i) => expect(v).toBeCloseTo(windowed[0][i], 10));
+  });
+});
+
+test('samples beyond either end of a signal are zeros', () => {
+  const address = reserve(8);
+  floats().fill(9, address / 4, address / 4 + 8);
+  copySamples(Float32Array.of(1, 2, 3), -2, 8, address);
+  expect([...floats().slice(address / 4, address / 4 + 8)]).toEqual([0, 0, 1, 2, 3, 0, 0, 0]);
+});
+
+test('the bytes in the repository are what the source compiles to', () => {
+  const made = execFileSync(
+    process.execPath,
+    ['--input-type=module', '-e', "process.stdout.write(await (await import('./bin/lib/kernel.mjs')).compileKernel())"],
+    { encoding: 'utf8' },
+  );
+  expect(readFileSync('src/core/signal/kernel-bytes.ts', 'utf8')).toBe(made);
+});

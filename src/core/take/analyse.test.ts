@@ -1,0 +1,108 @@
+import { additiveTone } from '../sim/tones';
+import { sing } from '../sim/sing';
+import { typicalProfile } from '../sim/typical';
+import { gaussian, seededRandom } from '../signal/stats';
+import { Pcm } from '../voice/types';
+import { analyseTake } from './analyse';
+
+const RATE = 44100;
+const joined = (...parts: Pcm[]): Pcm => {
+  const samples = new Float32Array(parts.reduce((n, p) => n + p.samples.length, 0));
+  let at = 0;
+  for (const { samples: part } of parts) {
+    samples.set(part, at);
+    at += part.length;
+  }
+  return { samples, sampleRate: RATE };
+};
+/** A struck string: many partials that die away, the high ones first. */
+const struck = (hz: number, seconds = 1.2) =>
+  additiveTone({ seconds, hz: () => hz, amplitude: (k) => 1 / k ** 1.3, gain: (t) => Math.exp(-3.5 * t), restS: 0.15, snrDb: 45 });
+const noise = (seconds: number, level: number): Pcm => {
+  const normal = gaussian(seededRandom(9));
+  return { samples: Float32Array.from({ length: seconds * RATE }, () => level * normal()), sampleRate: RATE };
+};
+
+describe('nothing is made up', () => {
+  const click = Float32Array.from({ length: RATE * 3 }, (_, i) => (i % 22050 < 60 ? 0.6 * Math.sin(i * 0.7) : 0));
+  test.each<[string, Pcm, RegExp]>([
+    ['silence', noise(3, 1e-6), /silent/],
+    ['noise', noise(3, 0.1), /No singing/],
+    ['a piano alone', joined(struck(261.6), struck(329.6), struck(392), struck(523.3)), /instrument/],
+    ['a metronome', { samples: click, sampleRate: RATE }, /No singing|instrument/],
+  ])('%s is unusable, says so, and gives no note, range or change', (_, pcm, reason) => {
+    for (const task of ['siren', 'scale', 'free'] as const) {
+      const { findings, trace } = analyseTake(pcm, task);
+      expect(findings.quality).toMatchObject({ usable: false });
+      expect(findings.quality.reasons.join(' ')).toMatch(reason);
+      expect(findings).toMatchObject({ notes: [], range: null, held: null, legs: [], events: [], speakingMidi: null });
+      expect(trace.midi.every((m) => m === 0)).toBe(true);
+    }
+  });
+
+  test('a piano note before the voice is left out', () => {
+    const voice = additiveTone({ seconds: 2, hz: (t) => 220 * 2 ** ((0.35 / 12) * Math.sin(2 * Math.PI * 5.5 * t)), snrDb: 45 });
+    const { findings } = analyseTake(joined(struck(523.3), voice), 'sustain');
+    expect(findings.quality.usable).toBe(true);
+    expect(findings.range!.highestMidi).toBeLessThan(58.5);
+    expect(findings.notes.every((n) => n.midi === 57)).toBe(true);
+  });
+
+  test('clipping is noticed', () => {
+    const loud = additiveTone({ seconds: 1, hz: () => 200, amplitude: () => 1 });
+    const samples = loud.samples.map((v) => Math.max(-1, Math.min(1, 4 * v)));
+    expect(analyseTake({ samples, sampleRate: RATE }, 'sustain').findings.quality).toMatchObject({ clipped: true, usable: true });
+  });
+});
+
+test('a scale of plain tones comes out note by note, in time and in cents', () => {
+  const midi = [60, 62, 64, 65, 67, 65, 64, 62, 60];
+  const off = [0, 12, -8, 20, 0, -15, 5, 0, 30];
+  const pitch = (t: number) => midi[Math.min(8, Math.floor(t / 0.35))] + off[Math.min(8, Math.floor(t / 0.35))] / 100;
+  const pcm = additiveTone({ seconds: 0.35 * 9, hz: (t) => 440 * 2 ** ((pitch(t) - 69) / 12), snrDb: 40 });
+  const { notes } = analyseTake(pcm, 'scale').findings;
+  expect(notes.map((n) => n.midi)).toEqual(midi);
+  notes.forEach((n, i) => {
+    expect(Math.abs(n.cents - off[i])).toBeLessThan(4);
+    expect(Math.abs(n.startS - (0.3 + 0.35 * i))).toBeLessThan(0.04);
+  });
+});
+
+test('a leap in a slide of plain tones is found where it is, up and down', () => {
+  // Up from A2 in 3 s, leaping 3 semitones at D4, and down again leaping at B3.
+  const up = (t: number) => 45 + 6.5 * t + (45 + 6.5 * t > 62 ? 3 : 0);
+  const top = up(3);
+  const down = (t: number) => top - 6.5 * t - (top - 6.5 * t < 59 ? 3 : 0);
+  const pitch = (t: number) => (t < 3 ? up(t) : down(t - 3));
+  const pcm = additiveTone({ seconds: 6, hz: (t) => 440 * 2 ** ((pitch(t) - 69) / 12), snrDb: 40 });
+  const { events, legs, range } = analyseTake(pcm, 'siren').findings;
+  expect(legs.map((l) => l.direction)).toEqual(['up', 'down']);
+  expect(events.map((e) => [e.kind, e.direction])).toEqual([
+    ['flip', 'up'],
+    ['flip', 'down'],
+  ]);
+  expect(Math.abs(events[0].midi - 63.5)).toBeLessThan(0.4);
+  expect(Math.abs(events[0].timeS - 0.3 - (62 - 45) / 6.5)).toBeLessThan(0.04);
+  expect(Math.abs(events[1].midi - 57.5)).toBeLessThan(0.4);
+  expect(Math.abs(range!.lowestMidi - pitch(5.99))).toBeLessThan(0.6);
+  expect(Math.abs(range!.highestMidi - top)).toBeLessThan(0.6);
+});
+
+test('a plain slide without a change has no event', () => {
+  const pcm = additiveTone({ seconds: 6, hz: (t) => 110 * 2 ** (t < 3 ? t / 1.5 : (6 - t) / 1.5), snrDb: 40 });
+  expect(analyseTake(pcm, 'siren').findings.events).toEqual([]);
+});
+
+test('counting aloud gives the speaking pitch', () => {
+  const profile = typicalProfile('baritone', 'blend');
+  const { pcm } = sing(profile, { kind: 'speech' }, { seed: 4 });
+  expect(Math.abs(analyseTake(pcm, 'speech').findings.speakingMidi! - profile.speakingMidi)).toBeLessThan(1.2);
+});
+
+test('the same samples give the same bytes', () => {
+  const { pcm } = sing(typicalProfile('tenor', 'toggle'), { kind: 'siren', legS: 2 }, { seed: 1 });
+  const once = () => JSON.stringify(analyseTake(pcm, 'siren'));
+  const first = once();
+  analyseTake(additiveTone({ seconds: 1, hz: () => 300 }), 'free');
+  expect(once()).toBe(first);
+});

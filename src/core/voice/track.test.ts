@@ -1,0 +1,142 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { PitchDetector } from 'pitchy';
+import { writeWav } from '../format/wav';
+import { centsBetween } from '../music/pitch';
+import { additiveTone, ToneOptions } from '../sim/tones';
+import { createLiveTracker } from './live';
+import { trackVoice } from './track';
+import { HOP_S, Pcm, VoiceTrack } from './types';
+
+const REST_S = 0.3;
+
+/** Errors in cents of all voiced frames inside the tone, and how much of it was voiced. */
+function against(track: VoiceTrack, hz: (t: number) => number, seconds: number) {
+  const cents: number[] = [];
+  let inside = 0;
+  for (let i = 0; i < track.frames; i++) {
+    const t = i * HOP_S - REST_S;
+    if (t < 0.05 || t > seconds - 0.05) continue;
+    inside++;
+    if (track.f0[i] > 0) cents.push(centsBetween(hz(t), track.f0[i]));
+  }
+  const sorted = cents.map(Math.abs).sort((a, b) => a - b);
+  return {
+    voiced: cents.length / inside,
+    median: sorted[sorted.length >> 1],
+    within: (limit: number) => sorted.filter((c) => c <= limit).length / sorted.length,
+  };
+}
+
+const tone = (options: Partial<ToneOptions> & { hz: (t: number) => number }) => additiveTone({ seconds: 1, ...options });
+
+test.each([56, 82.41, 130, 261.63, 440, 880, 1567.98, 2050])('a steady %f Hz is right to a cent', (hz) => {
+  const { voiced, median } = against(trackVoice(tone({ hz: () => hz })), () => hz, 1);
+  expect(voiced).toBeGreaterThan(0.99);
+  expect(median).toBeLessThan(1);
+});
+
+test.each<[string, Partial<ToneOptions> & { hz: (t: number) => number }]>([
+  ['a weak fundamental', { hz: () => 196, amplitude: (k) => (k === 1 ? 0.01 : 1 / k) }],
+  ['no fundamental at all', { hz: () => 147, amplitude: (k) => (k === 1 ? 0 : k < 9 ? 1 : 0) }],
+  [
+    'a second harmonic on the first formant',
+    { hz: () => 392, amplitude: (k, f) => Math.exp(-0.5 * ((k * f - 784) / 120) ** 2) + 0.08 / k },
+  ],
+  ['20 dB of noise', { hz: () => 330, snrDb: 20 }],
+  ['a glide of two octaves a second', { hz: (t) => 110 * 2 ** (2 * t) }],
+  ['wide, fast vibrato', { hz: (t) => 440 * 2 ** ((0.8 / 12) * Math.sin(2 * Math.PI * 6 * t)) }],
+  ['8 kHz sound', { hz: () => 220, sampleRate: 8000 }],
+])('%s: within 50 cents in 99 frames of 100, no octave errors', (_, options) => {
+  const { voiced, within } = against(trackVoice(tone(options)), options.hz, 1);
+  expect(voiced).toBeGreaterThan(0.97);
+  expect(within(50)).toBeGreaterThan(0.99);
+  expect(within(600)).toBe(1);
+});
+
+test('frames are centred where they say: a step and a start come out in time', () => {
+  const step = tone({ hz: (t) => (t < 0.5 ? 300 : 400), amplitude: (k) => (k < 6 ? 1 : 0) });
+  const track = trackVoice(step);
+  const crossed = track.f0.findIndex((hz) => hz > 346) * HOP_S - REST_S;
+  expect(Math.abs(crossed - 0.5)).toBeLessThan(0.012);
+  const begins = track.f0.findIndex((hz) => hz > 0) * HOP_S - REST_S;
+  expect(Math.abs(begins)).toBeLessThan(0.03);
+});
+
+test('neither silence, noise, hum of the mains under the range, nor an offset is a voice', () => {
+  const noise = tone({ hz: () => 200, amplitude: () => 1e-6, snrDb: -60 });
+  const offset: Pcm = { samples: new Float32Array(44100).fill(0.3), sampleRate: 44100 };
+  for (const pcm of [{ samples: new Float32Array(44100), sampleRate: 44100 }, offset, noise]) {
+    const track = trackVoice(pcm);
+    expect(track.f0.filter((hz) => hz > 0).length / track.frames).toBeLessThan(0.02);
+  }
+});
+
+test('rates and lengths that make no sense are refused in plain words', () => {
+  expect(() => trackVoice({ samples: new Float32Array(100), sampleRate: 4000 })).toThrow(/8000 to 192000/);
+  expect(() => trackVoice({ samples: new Float32Array(10), sampleRate: 44100 })).toThrow(/shorter than/);
+});
+
+test('the live view hears the same within 50 ms', () => {
+  const hz = (t: number) => 150 * 2 ** (t / 2);
+  const pcm = tone({ seconds: 3, hz });
+  const live = createLiveTracker(pcm.sampleRate);
+  const whole = trackVoice(pcm);
+  let worstDelay = 0;
+  let agree = 0;
+  let both = 0;
+  for (let at = 0; at < pcm.samples.length; at += 512) {
+    const frames = live.push(pcm.samples.slice(at, at + 512));
+    const now = (at + 512) / pcm.sampleRate;
+    for (const frame of frames) {
+      const i = Math.round(frame.timeS / HOP_S);
+      if (frame.hz === 0 || whole.f0[i] === 0) continue;
+      both++;
+      if (Math.abs(centsBetween(whole.f0[i], frame.hz)) < 20) agree++;
+    }
+    // A block ends at any time: what is due by now less 50 ms must be out.
+    if (frames.length) worstDelay = Math.max(worstDelay, now - 512 / pcm.sampleRate - frames[frames.length - 1].timeS);
+  }
+  expect(both).toBeGreaterThan(500);
+  expect(agree / both).toBeGreaterThan(0.99);
+  expect(worstDelay).toBeLessThan(0.05);
+});
+
+describe('beside other trackers, on a vowel-like glide', () => {
+  const hz = (t: number) => 140 * 2 ** (t / 3);
+  const vowel = (k: number, f: number) => 1 / k / (1 + ((k * f - 700) / 250) ** 2) + 0.05 / k;
+  const pcm = tone({ seconds: 3, hz, amplitude: vowel });
+  const ours = trackVoice(pcm);
+
+  test('pitchy (McLeod method) agrees to a few cents where it is sure', () => {
+    const detector = PitchDetector.forFloat32Array(2048);
+    const differences: number[] = [];
+    for (let i = 60; i < 600; i += 3) {
+      const centre = Math.round(i * HOP_S * pcm.sampleRate);
+      const [theirs, clarity] = detector.findPitch(pcm.samples.slice(centre - 1024, centre + 1024), pcm.sampleRate);
+      if (clarity > 0.95 && ours.f0[i] > 0) differences.push(Math.abs(centsBetween(theirs, ours.f0[i])));
+    }
+    differences.sort((a, b) => a - b);
+    expect(differences.length).toBeGreaterThan(100);
+    expect(differences[differences.length >> 1]).toBeLessThan(8);
+  });
+
+  (existsSync('/usr/bin/aubiopitch') ? test : test.skip)('aubio (yinfft) agrees within a quarter tone', () => {
+    const path = join(mkdtempSync(join(tmpdir(), 'wendel-aubio-')), 'glide.wav');
+    writeFileSync(path, writeWav(pcm, 16));
+    const lines = execFileSync('aubiopitch', ['-i', path, '-p', 'yinfft', '-H', '256', '-B', '2048'], { encoding: 'utf8' })
+      .trim()
+      .split('\n');
+    const differences = lines
+      .map((line) => line.split(/\s+/).map(Number))
+      .filter(([t, f]) => t > 0.6 && t < 3 && f > 0)
+      // Its frame is stamped at the window's end.
+      .map(([t, f]) => Math.abs(centsBetween(hz(t - REST_S - 1024 / pcm.sampleRate), f)));
+    const own = against(ours, hz, 3);
+    differences.sort((a, b) => a - b);
+    expect(differences[differences.length >> 1]).toBeLessThan(50);
+    expect(own.median).toBeLessThan(differences[differences.length >> 1]);
+  });
+});
