@@ -150,9 +150,9 @@ export async function takeAudioStream(id: string, from: number, to: number): Pro
       if (at >= to) return controller.close();
       const part = Math.floor(at / PART_BYTES);
       const bytes = await inPresentStudio((tx) => audioPart(tx, id, part));
-      if (!bytes) return controller.close();
       const start = at - part * PART_BYTES;
-      const piece = bytes.subarray(start, Math.min(bytes.length, start + (to - at)));
+      const piece = bytes?.subarray(start, Math.min(bytes.length, start + (to - at)));
+      if (!piece?.length) return controller.close();
       at += piece.length;
       controller.enqueue(piece);
     },

@@ -7,6 +7,9 @@ export type Anchors = Record<Anchor, number>;
 /** Work at the top stops this many semitones short of the extreme (common practice, trade). */
 export const TOP_RESERVE_ST = 2;
 
+/** A warm-up climbs at least this far. */
+const LEAST_CLIMB_ST = 2;
+
 /** Lowest and highest note of a pattern above its tonic, semitones. */
 export function patternSpan(exercise: Exercise): { bottom: number; top: number } {
   const semitones = exercise.steps.map((s) => degreeToSemitones(s.degree));
@@ -21,5 +24,10 @@ export function keysFor(exercise: Exercise, anchors: Anchors): number[] {
   const span = patternSpan(exercise);
   const tonic = (place: KeyPlace) => Math.round(anchors[place.anchor]) + place.semitones - span[place.edge];
   const fits = (key: number) => key + span.bottom >= anchors.low && key + span.top <= anchors.high - TOP_RESERVE_ST;
-  return keyLadder(tonic(exercise.keys.from), tonic(exercise.keys.to)).filter(fits);
+  const { from, to, most = Infinity } = exercise.keys;
+  const last = tonic(to);
+  // From the low limit toward the change means upward, also in a voice where they lie close together.
+  const first = from.anchor === to.anchor ? tonic(from) : Math.min(tonic(from), last - LEAST_CLIMB_ST);
+  const keys = keyLadder(first, last).filter(fits);
+  return keys.slice(Math.max(0, keys.length - most));
 }

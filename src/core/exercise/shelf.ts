@@ -370,7 +370,7 @@ export const SHELF: Exercise[] = [
     steps: pattern('1~8~1', 4, 1),
     tempo: [72, 80, 96],
     sounds: ['ah'],
-    keys: { from: bottom('change', -7), to: bottom('change', -5) },
+    keys: { from: bottom('change', -12), to: bottom('change', -5), most: 3 },
     suits: [],
     avoid: [],
     after: ['long-siren'],

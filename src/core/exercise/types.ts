@@ -35,8 +35,8 @@ export interface Exercise {
   grade: number;
   /** -1 takes weight off, +1 adds weight. */
   weight: -1 | 0 | 1;
-  /** Keys walk from the first place to the second by semitone. */
-  keys: { from: KeyPlace; to: KeyPlace };
+  /** Keys walk from the first place to the second by semitone; of those that fit the voice the last `most` are sung. */
+  keys: { from: KeyPlace; to: KeyPlace; most?: number };
   role: 'warm-up' | 'straw' | 'work' | 'test';
   suits: FindingName[];
   avoid: FindingName[];

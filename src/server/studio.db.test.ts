@@ -1,0 +1,222 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { Client } from 'pg';
+import { ENGINE } from '../core/engine';
+import { writeWav } from '../core/format/wav';
+import { sing } from '../core/sim/sing';
+import { typicalProfile } from '../core/sim/typical';
+import { inStudio, pool } from '../data/client';
+import { openQueue } from '../data/queue';
+import { analyseJob } from '../worker/analyse-job';
+import { health } from './health';
+import { assign, viewAssignment, viewPlan } from './plans';
+import { addSinger, viewSinger, viewStudio } from './singers';
+import { discardTake, MAX_TAKE_BYTES, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
+
+jest.setTimeout(30_000);
+
+const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
+const wav = writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5, sirens: 2 }, { seed: 1, sampleRate: 48000 }).pcm, 24);
+let singerId: string;
+let studioId: string;
+
+beforeAll(async () => {
+  await owner.connect();
+  singerId = await addSinger({ name: 'Pell Sander', part: 'The Ferryman', voiceType: 'tenor', note: '' });
+  studioId = (await owner.query('select id from studio')).rows[0].id;
+});
+afterAll(async () => {
+  await owner.end();
+  await pool().end();
+  await (globalThis as unknown as { wendelQueue?: ReturnType<typeof openQueue> }).wendelQueue?.then((q) => q.stop({ graceful: false }));
+});
+
+const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+const meta = (bytes: Uint8Array, more: Partial<TakeMeta> = {}): TakeMeta => ({
+  id: randomUUID(),
+  singerId,
+  task: 'siren',
+  vowel: 'ah',
+  source: 'microphone',
+  sha256: sha256(bytes),
+  recordedAt: new Date(),
+  ...more,
+});
+
+/** A body as the network gives it: in pieces. */
+async function* pieces(bytes: Uint8Array, size = 65_536): AsyncGenerator<Uint8Array> {
+  for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size);
+}
+async function bytesOf(stream: ReadableStream<Uint8Array>): Promise<Uint8Array> {
+  const parts: Uint8Array[] = [];
+  const reader = stream.getReader();
+  for (let part = await reader.read(); !part.done; part = await reader.read()) parts.push(part.value);
+  return Buffer.concat(parts);
+}
+const receive = (bytes: Uint8Array, more: Partial<TakeMeta> = {}) => {
+  const m = meta(bytes, more);
+  return receiveTake(m, pieces(bytes), bytes.length).then(() => m.id);
+};
+const counts = async () =>
+  (
+    await owner.query(
+      'select (select count(*) from take)::int as takes, (select count(*) from take_audio)::int as parts, (select count(*) from pgboss.job)::int as jobs',
+    )
+  ).rows[0];
+
+describe('a take', () => {
+  test('comes back byte for byte, with its analysis job beside it', async () => {
+    const before = await counts();
+    const id = await receive(wav);
+    expect(await counts()).toMatchObject({
+      takes: before.takes + 1,
+      parts: before.parts + Math.ceil(wav.length / 1e6),
+      jobs: before.jobs + 1,
+    });
+    const back = await bytesOf(await takeAudioStream(id, 0, wav.length));
+    expect(sha256(back)).toBe(sha256(wav));
+    const middle = await bytesOf(await takeAudioStream(id, 999_990, 1_000_010));
+    expect([...middle]).toEqual([...wav.subarray(999_990, 1_000_010)]);
+  });
+
+  test('sent twice is stored once; another sound under its id is refused', async () => {
+    const m = meta(wav);
+    await receiveTake(m, pieces(wav), wav.length);
+    const before = await counts();
+    expect(await receiveTake(m, pieces(wav), wav.length)).toEqual({ id: m.id, repeated: true });
+    const other = writeWav({ samples: new Float32Array(9000), sampleRate: 44100 });
+    await expect(receiveTake({ ...m, sha256: sha256(other) }, pieces(other), other.length)).rejects.toThrow(/record again/);
+    expect(await counts()).toEqual(before);
+  });
+
+  const noChannels = Uint8Array.from(wav);
+  noChannels.set([0, 0], 22);
+  async function* endless() {
+    yield wav.subarray(0, 65_536);
+    const block = new Uint8Array(1_000_000);
+    for (let sent = 0; sent < 2 * MAX_TAKE_BYTES; sent += block.length) yield block;
+  }
+  test.each<[string, () => Promise<unknown>, RegExp]>([
+    ['empty', () => receive(new Uint8Array(0)), /empty/],
+    ['no body', () => receiveTake(meta(wav), null, null), /empty/],
+    ['words', () => receive(new TextEncoder().encode('la la la, not a sound file at all')), /not a WAV/],
+    ['garbage after a good start', () => receive(Uint8Array.of(...wav.subarray(0, 12), ...new Uint8Array(100_000).fill(7))), /no sound/],
+    ['no channels', () => receive(noChannels), /no channels/],
+    ['cut off', () => receive(wav.subarray(0, 200_000)), /cut off/],
+    ['changed on the way', () => receive(wav, { sha256: 'a'.repeat(64) }), /changed on its way/],
+    ['200 MB announced', () => receiveTake(meta(wav), pieces(wav), 200_000_000), /larger than 104 MB/],
+    ['200 MB without saying so', () => receiveTake(meta(wav), endless(), null), /larger than 104 MB/],
+    ['for nobody here', () => receive(wav, { singerId: randomUUID() }), /not in the studio/],
+  ])('%s: refused in plain words, and neither row nor job stays', async (_, send, message) => {
+    const before = await counts();
+    await expect(send()).rejects.toThrow(message);
+    expect(await counts()).toEqual(before);
+  });
+
+  test("analysed twice has one analysis; the coach's mark survives; discarded, nothing of it is left", async () => {
+    const id = await receive(wav);
+    expect((await viewTake(id)).analysis).toBeNull();
+    await analyseJob({ studioId, takeId: id });
+    const markId = randomUUID();
+    await setMark(id, markId, { timeS: 1.5, midi: 63, direction: 'up', verdict: 'move' });
+    await setMark(id, markId, { timeS: 1.5, midi: 62, direction: 'up', verdict: 'move' });
+    await analyseJob({ studioId, takeId: id });
+    const { analysis, marks } = await viewTake(id);
+    expect(analysis).toMatchObject({ engine: ENGINE, error: null, findings: { quality: { usable: true } } });
+    expect(marks).toEqual([{ id: markId, timeS: 1.5, midi: 62, direction: 'up', verdict: 'move' }]);
+    await discardTake(id);
+    await analyseJob({ studioId, takeId: id });
+    const left = await owner.query(
+      'select (select count(*) from analysis where take_id = $1) + (select count(*) from mark where take_id = $1) + (select count(*) from take_audio where take_id = $1) as n',
+      [id],
+    );
+    expect(Number(left.rows[0].n)).toBe(0);
+  });
+
+  test('a sound that holds no voice is kept and says so', async () => {
+    const silence = writeWav({ samples: new Float32Array(44100), sampleRate: 44100 });
+    const id = await receive(silence);
+    await analyseJob({ studioId, takeId: id });
+    expect((await viewTake(id)).analysis!.findings!.quality).toMatchObject({ usable: false, reasons: [expect.stringMatching(/silent/)] });
+  });
+});
+
+test('map, plan and assignment follow from the takes', async () => {
+  const id = await addSinger({ name: 'Ina Reed', part: '', voiceType: 'tenor', note: '' });
+  expect((await viewPlan(id)).plan).toBeNull();
+  for (const seed of [1, 2]) {
+    const bytes = writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5 }, { seed, sampleRate: 22050 }).pcm, 16);
+    const takeId = await receive(bytes, { singerId: id });
+    await analyseJob({ studioId, takeId });
+  }
+  const { map } = await viewSinger(id);
+  expect(map.passaggi).toHaveLength(1);
+  const { plan } = await viewPlan(id);
+  expect(plan!.worksOn).toContain('flip');
+  const assignmentId = await assign({ singerId: id, note: 'Lightly.', items: plan!.items });
+  const view = await viewAssignment(assignmentId);
+  expect(view.items.map((i) => i.item)).toEqual(plan!.items);
+  expect((await viewStudio()).find((s) => s.id === id)).toMatchObject({ takes: 2 });
+  await expect(viewSinger('not-an-id')).rejects.toThrow(/no such singer/);
+});
+
+describe('studios are apart', () => {
+  let other: string;
+  beforeAll(
+    async () =>
+      (other = (await owner.query("insert into studio (name, created_at) values ('Another', now() + interval '1 day') returning id"))
+        .rows[0].id),
+  );
+  afterAll(() => owner.query('delete from studio where id = $1', [other]));
+
+  beforeAll(async () => {
+    await setMark(await receive(wav), randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add' });
+  });
+
+  // From the catalogue, so that a new table without the lock fails here.
+  test('every table that carries a studio is locked to it, whatever the query says', async () => {
+    const { rows } = await owner.query(
+      "select table_name from information_schema.columns where table_schema = 'public' and column_name = 'studio_id'",
+    );
+    const tables: string[] = rows.map((r) => r.table_name);
+    expect(tables).toEqual(expect.arrayContaining(['singer', 'take', 'take_audio', 'analysis', 'mark', 'assignment']));
+    for (const table of tables) {
+      const here = await inStudio(studioId, (tx) => tx.execute(`select count(*)::int as n from ${table}`));
+      const there = await inStudio(other, (tx) => tx.execute(`select count(*)::int as n from ${table}`));
+      const nowhere = await pool().query(`select count(*)::int as n from ${table}`);
+      expect(here.rows).not.toEqual([{ n: 0 }]);
+      expect([table, there.rows, nowhere.rows]).toEqual([table, [{ n: 0 }], [{ n: 0 }]]);
+    }
+    const all = (
+      await owner.query("select table_name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'")
+    ).rows.map((r) => r.table_name);
+    expect(all.filter((t) => !tables.includes(t))).toEqual(['studio']);
+  });
+
+  test('a row for another studio is refused, and the application role cannot lift the lock', async () => {
+    await expect(
+      inStudio(other, (tx) =>
+        tx.execute('insert into singer (studio_id, name, voice_type) values ($1, $2, $3)', [studioId, 'Thief', 'bass']),
+      ),
+    ).rejects.toThrow(/row-level security/);
+    for (const attempt of [
+      'alter table singer disable row level security',
+      'set role wendel_owner',
+      'alter role wendel_app bypassrls',
+      'create table public.hole (x int)',
+    ])
+      await expect(pool().query(attempt)).rejects.toThrow(/permission denied|must be owner|must be superuser/);
+  });
+
+  test('the database itself keeps takes to singers of their studio', async () => {
+    await expect(
+      owner.query(
+        "insert into take (id, studio_id, singer_id, task, source, sha256, bytes, duration_s, sample_rate, recorded_at) values (gen_random_uuid(), $1, $2, 'siren', 'file', $3, 1, 1, 44100, now())",
+        [other, singerId, 'a'.repeat(64)],
+      ),
+    ).rejects.toThrow(/take_singer/);
+  });
+});
+
+test('health tells a database without a worker from a whole house', async () => {
+  expect(await health()).toMatchObject({ ok: false, database: 'ready', worker: 'away' });
+});
