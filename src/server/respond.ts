@@ -2,8 +2,14 @@ import { ZodError } from 'zod';
 import { SoundFileError } from '../core/format/wav';
 import { Problem } from './problem';
 
-/** Run a route handler's work: its value as JSON, or what went wrong as { error } with a fitting status. */
-export async function respond(work: () => Promise<unknown>): Promise<Response> {
+/**
+ * Run a route handler's work: its value as JSON, or what went wrong as { error } with a fitting status. Changes asked for
+ * by another site's page in the same browser are refused.
+ */
+export async function respond(request: Request, work: () => Promise<unknown>): Promise<Response> {
+  const site = request.headers.get('sec-fetch-site');
+  if (request.method !== 'GET' && site && site !== 'same-origin' && site !== 'none')
+    return Response.json({ error: 'This was asked for by another site and is refused: open Wendel itself.' }, { status: 403 });
   try {
     const value = await work();
     return value instanceof Response ? value : Response.json(value ?? { ok: true });

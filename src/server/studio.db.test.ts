@@ -15,7 +15,10 @@ import { discardTake, MAX_TAKE_BYTES, receiveTake, setMark, takeAudioStream, Tak
 jest.setTimeout(30_000);
 
 const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
-const wav = writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5, sirens: 2 }, { seed: 1, sampleRate: 48000 }).pcm, 24);
+const wav = writeWav(
+  sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5, sirens: 2 }, { seed: 1, sampleRate: 48000 }).pcm,
+  24,
+);
 let singerId: string;
 let studioId: string;
 

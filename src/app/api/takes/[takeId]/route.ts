@@ -4,7 +4,7 @@ import { discardTake, receiveTake, TakeMeta, viewTake } from '@/server/takes';
 type Context = { params: Promise<{ takeId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(async () => {
+  return respond(request, async () => {
     const query = Object.fromEntries(new URL(request.url).searchParams);
     const meta = TakeMeta.parse({ ...query, id: (await params).takeId });
     const length = request.headers.get('content-length');
@@ -12,10 +12,10 @@ export async function PUT(request: Request, { params }: Context) {
   });
 }
 
-export async function GET(_: Request, { params }: Context) {
-  return respond(async () => viewTake((await params).takeId));
+export async function GET(request: Request, { params }: Context) {
+  return respond(request, async () => viewTake((await params).takeId));
 }
 
-export async function DELETE(_: Request, { params }: Context) {
-  return respond(async () => discardTake((await params).takeId));
+export async function DELETE(request: Request, { params }: Context) {
+  return respond(request, async () => discardTake((await params).takeId));
 }

@@ -2,7 +2,7 @@ import { respond } from '@/server/respond';
 import { takeAudioStream, takeRecord } from '@/server/takes';
 
 export async function GET(request: Request, { params }: { params: Promise<{ takeId: string }> }) {
-  return respond(async () => {
+  return respond(request, async () => {
     const take = await takeRecord((await params).takeId);
     const range = /^bytes=(\d+)-(\d*)$/.exec(request.headers.get('range') ?? '');
     const from = range ? Math.min(Number(range[1]), take.bytes) : 0;

@@ -1,0 +1,74 @@
+import { Browser, chromium, expect, Page } from '@playwright/test';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { writeWav } from '../src/core/format/wav';
+import { VoiceTypeId } from '../src/core/plan/voice-types';
+import { CrossingStyle } from '../src/core/sim/profile';
+import { sing } from '../src/core/sim/sing';
+import { typicalProfile } from '../src/core/sim/typical';
+
+export const LAUNCH_ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--autoplay-policy=no-user-gesture-required',
+];
+
+const folder = mkdtempSync(join(tmpdir(), 'wendel-sounds-'));
+
+export function soundFile(name: string, bytes: Uint8Array): string {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
+}
+
+/** A siren as a WAV for the microphone: quiet first (a device loses its first moments), then one siren of `legS` each way. */
+export function sirenFile(name: string, type: VoiceTypeId, style: CrossingStyle, seed: number, legS = 3.2) {
+  const profile = typicalProfile(type, style);
+  const { pcm, truth } = sing(profile, { kind: 'siren', legS }, { seed, sampleRate: 44100, snrDb: 50 });
+  const samples = new Float32Array(pcm.samples.length + 44100);
+  samples.set(pcm.samples, 22050);
+  return { path: soundFile(name, writeWav({ samples, sampleRate: 44100 }, 16)), profile, truth, seconds: samples.length / 44100 };
+}
+
+/** Open a page in a browser of its own whose microphone hears a WAV file (44.1 kHz, 16 bit), again and again. */
+export async function withMicrophone(wav: string, work: (page: Page) => Promise<void>, baseURL: string): Promise<void> {
+  const args = [
+    ...LAUNCH_ARGS,
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-audio-capture=${wav}`,
+  ];
+  const browser: Browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
+  try {
+    await work(await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 } }));
+  } finally {
+    await browser.close();
+  }
+}
+
+/** Add a singer through the page and stand on their listening page. */
+export async function addSinger(page: Page, name: string, voice: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Add a singer' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Voice, as far as you know').selectOption({ label: voice });
+  await page.getByRole('button', { name: 'Add and listen' }).click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Listen', exact: true })).toHaveAttribute('aria-current', 'page');
+}
+
+/** Go to a view of a singer of the studio. */
+export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map' | 'Plan'): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name, exact: true }).click();
+  await page.getByRole('link', { name: view, exact: true }).click();
+  await expect(page.getByRole('link', { name: view, exact: true })).toHaveAttribute('aria-current', 'page');
+}
+
+export const found = (page: Page) => page.getByRole('region', { name: 'What was found' });

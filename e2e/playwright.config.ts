@@ -1,0 +1,22 @@
+import { defineConfig } from '@playwright/test';
+import { LAUNCH_ARGS } from './browser';
+
+/** Started by bin/test.mjs, which serves a copy of the application at WENDEL_PORT with its data in WENDEL_DATA. */
+export default defineConfig({
+  testDir: '.',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json']],
+  outputDir: '../test-results',
+  use: {
+    baseURL: `http://localhost:${process.env.WENDEL_PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS },
+    trace: 'retain-on-failure',
+  },
+  projects: [
+    { name: 'rooms', testIgnore: /restart/ },
+    { name: 'restart', testMatch: /restart/, dependencies: ['rooms'] },
+  ],
+});

@@ -1,0 +1,39 @@
+import { expect, test } from '@playwright/test';
+import { noteName, parseNote } from '../src/core/music/pitch';
+import { openSinger } from './browser';
+
+test('the coach accepts, moves, rejects, adds and takes back; it is kept, and the map follows', async ({ page }) => {
+  await openSinger(page, 'Lio Fenn', 'Map');
+  await page.getByRole('region', { name: 'Takes' }).getByRole('link', { name: /Siren/ }).first().click();
+  const changes = page.getByTestId('change');
+  await expect(changes).toHaveCount(2);
+  const note = () => changes.first().locator('span').first().innerText();
+  const machine = parseNote(await note());
+
+  // Play from any point: the line moves.
+  await changes.first().getByRole('button').first().click();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+
+  await page.locator('body').press('ArrowUp');
+  await page.locator('body').press('ArrowUp');
+  expect(parseNote(await note())).toBe(machine + 2);
+  await expect(changes.first()).toContainText(`machine: ${noteName(machine)}`);
+  await page.locator('body').press('Control+z');
+  expect(parseNote(await note())).toBe(machine + 1);
+  await changes.nth(1).getByRole('button', { name: 'Nothing there' }).click();
+  await expect(changes.nth(1).getByRole('button', { name: 'Nothing there' })).toHaveAttribute('aria-pressed', 'true');
+  await page.waitForLoadState('networkidle');
+
+  await page.reload();
+  expect(parseNote(await note())).toBe(machine + 1);
+  await expect(changes.nth(1).getByRole('button', { name: 'Nothing there' })).toHaveAttribute('aria-pressed', 'true');
+
+  await page.getByRole('link', { name: 'Map', exact: true }).click();
+  await page.getByTestId('passaggio').getByRole('button').first().click();
+  await expect(page.getByTestId('passaggio').getByText('your ear, up')).toBeVisible();
+
+  await page.goBack();
+  await changes.first().getByRole('button', { name: 'Right' }).click();
+  await changes.first().getByRole('button', { name: 'Right' }).click();
+  expect(parseNote(await note())).toBe(machine);
+});
