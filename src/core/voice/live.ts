@@ -1,6 +1,6 @@
 import { LANES } from '../signal/kernel';
 import { createResampler } from '../signal/resample';
-import { createCandidates, createFrameAnalyser, createHarmonicReader, FRAME_REACH } from './frame';
+import { createCandidates, findCandidates, FRAME_REACH, readHarmonics } from './frame';
 import { createPath } from './path';
 import { createHighPass } from './track';
 import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S } from './types';
@@ -43,8 +43,6 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
   const toFull = createResampler(sampleRate, ANALYSIS_RATE);
   const toHalf = createResampler(ANALYSIS_RATE, ANALYSIS_RATE / 2);
   const filter = createHighPass();
-  const analyser = createFrameAnalyser();
-  const read = createHarmonicReader();
   const candidates = Array.from({ length: LANES }, createCandidates);
   const pitch = new Float64Array(1);
   const path = createPath(LAG + 2);
@@ -64,7 +62,7 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
       const ready = Math.min(Math.floor((full.end() - FRAME_REACH) / HOP), Math.floor((half.end() - HALF_REACH) / (HOP / 2))) + 1;
       while (frame < ready) {
         const count = Math.min(LANES, ready - frame);
-        analyser.candidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates, count);
+        findCandidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates, count);
         for (let lane = 0; lane < count; lane++, frame++) {
           const { levelDb } = candidates[lane];
           // The floor falls at once and climbs slowly, so it settles on the room between phrases.
@@ -74,7 +72,7 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
           if (levels.length <= LAG) continue;
           const at = frame - LAG;
           pitch[0] = path.decide(LAG).hz;
-          if (pitch[0] > 0) read(full.data(), [full.at(at * HOP)], pitch, 1, harmonics, [0]);
+          if (pitch[0] > 0) readHarmonics(full.data(), [full.at(at * HOP)], pitch, 1, harmonics, [0]);
           out.push({ timeS: at * HOP_S, hz: pitch[0], levelDb: levels.shift()! });
         }
       }

@@ -22,6 +22,9 @@ export function createPath(capacity: number) {
   const back = new Int8Array(capacity * STATES);
   const hz = new Float32Array(capacity * MAX_CANDIDATES);
   const clarity = new Float32Array(capacity * MAX_CANDIDATES);
+  // Octaves of this frame's candidates and the last one's: jumps are differences.
+  let octaves = new Float64Array(MAX_CANDIDATES);
+  let previousOctaves = new Float64Array(MAX_CANDIDATES);
   let cost = new Float64Array(STATES).fill(0);
   let next = new Float64Array(STATES);
   let previousCount = 0;
@@ -31,7 +34,7 @@ export function createPath(capacity: number) {
   function push(c: Candidates, gateDb: number) {
     const row = (frames % capacity) * MAX_CANDIDATES;
     const backRow = (frames % capacity) * STATES;
-    const previousRow = ((frames + capacity - 1) % capacity) * MAX_CANDIDATES;
+    for (let s = 0; s < c.count; s++) octaves[s] = Math.log2(c.hz[s]);
     const gated = c.levelDb < gateDb;
     let best = Infinity;
     for (let s = 0; s < STATES; s++) {
@@ -42,11 +45,10 @@ export function createPath(capacity: number) {
       else {
         least = cost[UNVOICED] + (s === UNVOICED ? 0 : VOICING_CHANGE_COST);
         for (let p = 0; p < previousCount; p++) {
-          let move = VOICING_CHANGE_COST;
-          if (s !== UNVOICED) {
-            const octaves = Math.abs(Math.log2(c.hz[s] / hz[previousRow + p]));
-            move = Math.min(MAX_JUMP_COST, JUMP_COST_PER_OCTAVE * octaves);
-          }
+          const move =
+            s === UNVOICED
+              ? VOICING_CHANGE_COST
+              : Math.min(MAX_JUMP_COST, JUMP_COST_PER_OCTAVE * Math.abs(octaves[s] - previousOctaves[p]));
           const total = cost[p] + move;
           if (total < least) {
             least = total;
@@ -66,6 +68,7 @@ export function createPath(capacity: number) {
     }
     next[UNVOICED] -= best;
     [cost, next] = [next, cost];
+    [octaves, previousOctaves] = [previousOctaves, octaves];
     previousCount = c.count;
     frames++;
   }

@@ -1,7 +1,7 @@
 import { LANES } from '../signal/kernel';
 import { resample } from '../signal/resample';
 import { quantile } from '../signal/stats';
-import { createCandidates, createFrameAnalyser, createHarmonicReader } from './frame';
+import { createCandidates, findCandidates, readHarmonics } from './frame';
 import { createPath } from './path';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
@@ -25,7 +25,6 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   const levelDb = new Float32Array(frames);
 
   const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
-  const analyser = createFrameAnalyser();
   const candidates = Array.from({ length: LANES }, createCandidates);
   // Levels first: the gate needs the whole take's floor.
   shortLevels(samples, levelDb);
@@ -34,20 +33,19 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   const path = createPath(frames);
   for (let i = 0; i < frames; i += LANES) {
     const count = Math.min(LANES, frames - i);
-    analyser.candidates(samples, i * HOP, half, (i * HOP) / 2, candidates, count);
+    findCandidates(samples, i * HOP, half, (i * HOP) / 2, candidates, count);
     for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
   }
   path.traceback(f0, clarity);
   dropShortRuns(f0, clarity);
 
   const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
-  readHarmonics(samples, f0, harmonicsDb);
+  readVoicedFrames(samples, f0, harmonicsDb);
   return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
 }
 
 /** Refine the pitch of every voiced frame and measure its harmonics, four frames at a time. */
-function readHarmonics(samples: Float32Array, f0: Float32Array, harmonicsDb: Float32Array) {
-  const read = createHarmonicReader();
+function readVoicedFrames(samples: Float32Array, f0: Float32Array, harmonicsDb: Float32Array) {
   const frames = new Int32Array(LANES);
   const centres = new Int32Array(LANES);
   const offsets = new Int32Array(LANES);
@@ -62,7 +60,7 @@ function readHarmonics(samples: Float32Array, f0: Float32Array, harmonicsDb: Flo
       hz[count++] = f0[i];
     }
     if (count === 0) return;
-    read(samples, centres, hz, count, harmonicsDb, offsets);
+    readHarmonics(samples, centres, hz, count, harmonicsDb, offsets);
     for (let lane = 0; lane < count; lane++) f0[frames[lane]] = hz[lane];
   }
 }

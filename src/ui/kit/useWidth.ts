@@ -1,14 +1,14 @@
-import { RefObject, useEffect, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 
-/** The present width of an element, pixels (0 until it's known). */
-export function useWidth(ref: RefObject<HTMLElement | null>): number {
+/** The present width of an element, pixels (0 until it's known): give the first value to the element as its ref. */
+export function useWidth(): [(element: HTMLElement | null) => void, number] {
   const [width, setWidth] = useState(0);
-  useEffect(() => {
-    const element = ref.current;
+  const observer = useRef<ResizeObserver | null>(null);
+  const ref = useCallback((element: HTMLElement | null) => {
+    observer.current?.disconnect();
     if (!element) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(Math.floor(entry.contentRect.width)));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [ref]);
-  return width;
+    observer.current = new ResizeObserver(([entry]) => setWidth(Math.floor(entry.contentRect.width)));
+    observer.current.observe(element);
+  }, []);
+  return [ref, width];
 }

@@ -52,9 +52,8 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
   const live = useRef<LiveStore>(emptyLive());
   const meter = useRef<MeterStore>({ peak: 0 });
   const recording = useRef(false);
-  const box = useRef<HTMLDivElement>(null);
   const chooser = useRef<HTMLInputElement>(null);
-  const width = useWidth(box);
+  const [box, width] = useWidth();
   const player = useTakePlayer();
 
   const scale = useMemo(() => {

@@ -1,5 +1,4 @@
 'use client';
-import { useRef } from 'react';
 import type { VoiceMap, Vote } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { CoachMarkShape, MachineMark } from '../kit/Shapes';
@@ -23,8 +22,7 @@ export function MapPicture({
   when: Map<string, Date>;
   onPlay: (vote: Vote) => void;
 }) {
-  const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box);
+  const [box, width] = useWidth();
   const column = Math.max(0, (width - LEVEL_WIDTH) / 2);
   const dates = [...new Set([...when.values()].map((d) => new Date(d).getTime()))].sort((a, b) => a - b);
   const [first, last] = [dates[0], dates[dates.length - 1]];

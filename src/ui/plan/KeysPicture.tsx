@@ -1,5 +1,4 @@
 'use client';
-import { useRef } from 'react';
 import { patternSpan } from '../../core/exercise/keys';
 import { exerciseById } from '../../core/exercise/shelf';
 import type { VoiceMap } from '../../core/map/types';
@@ -11,8 +10,7 @@ import { LadderScale } from '../ladder/scale';
 
 /** The whole set against the voice: one column an exercise, a bar for each key from its lowest to its highest note. */
 export function KeysPicture({ scale, map, items }: { scale: LadderScale; map: VoiceMap; items: PlanItem[] }) {
-  const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box);
+  const [box, width] = useWidth();
   const column = items.length ? width / items.length : width;
   return (
     <div className="flex gap-2">

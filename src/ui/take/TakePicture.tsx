@@ -1,5 +1,5 @@
 'use client';
-import { useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import { noteName } from '../../core/music/pitch';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import type { TakeFindings, Trace } from '../../core/take/types';
@@ -27,8 +27,7 @@ interface Props {
 
 /** A take beside the ladder: its curve, what the machine found (rings) and what the coach said (diamonds). Click to play from there. */
 export function TakePicture({ scale, map, findings, trace, changes, marks, selected, playheadS, onSelect, onPlay }: Props) {
-  const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box);
+  const [box, width] = useWidth();
   const curve = useMemo(() => curveOf(trace), [trace]);
   const durationS = trace.midi.length * trace.hopS;
   const time: TimeScale = useMemo(() => ({ fromS: 0, toS: Math.max(1, durationS), width: Math.max(1, width) }), [durationS, width]);
