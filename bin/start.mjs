@@ -1,9 +1,9 @@
 #!/usr/bin/env node
 // npm start: everything from a fresh clone to a served application. Ctrl-C stops all it started.
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensurePackages } from './lib/packages.mjs';
-import { checkNode, command, say } from './lib/project.mjs';
+import { checkNode, command, running, say } from './lib/project.mjs';
 
 const dev = process.argv.includes('--dev');
 const fresh = process.argv.includes('--fresh');
@@ -18,24 +18,13 @@ function parsePort() {
 /** One start per data folder: two would share one database cluster. */
 function claim(data) {
   const path = join(data, 'running.json');
-  if (existsSync(path)) {
-    const { pid, url } = JSON.parse(readFileSync(path, 'utf8') || '{}');
-    if (pid && alive(pid))
-      throw new Error(
-        `Wendel is already running with this data at ${url} (process ${pid}). Use that one, stop it with Ctrl-C, or set WENDEL_DATA to another folder.`,
-      );
-    say('The last start was interrupted; carrying on from what it left.');
-  }
+  const other = running(data);
+  if (other)
+    throw new Error(
+      `Wendel is already running with this data at ${other.url} (process ${other.pid}). Use that one, stop it with Ctrl-C, or set WENDEL_DATA to another folder.`,
+    );
+  if (existsSync(path)) say('The last start was interrupted; carrying on from what it left.');
   return (url) => writeFileSync(path, JSON.stringify({ pid: process.pid, url }));
-}
-
-/** Is that process one of ours? A number may have been used again since. */
-function alive(pid) {
-  try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs');
-  } catch {
-    return false;
-  }
 }
 
 command(async () => {

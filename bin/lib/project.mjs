@@ -1,8 +1,12 @@
 // Where the project lies, and how its commands speak.
-import { dirname, resolve } from 'node:path';
+import { readFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
+
+// Whoever read our messages may be gone; that is no reason to fall over and leave parts running.
+process.stderr.on('error', () => {});
 
 export const say = (text) => process.stderr.write(`${text}\n`);
 
@@ -18,4 +22,15 @@ export function command(main) {
     say(process.env.WENDEL_TRACE ? error.stack : `\n${error.message}`);
     process.exit(1);
   });
+}
+
+/** The start that serves a data folder now ({ pid, url }), or undefined. */
+export function running(data) {
+  try {
+    const { pid, url } = JSON.parse(readFileSync(join(data, 'running.json'), 'utf8'));
+    // A number may have been used again since: is that process one of ours?
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs') ? { pid, url } : undefined;
+  } catch {
+    return undefined;
+  }
 }

@@ -28,8 +28,8 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
 function take(block: Float32Array) {
   let peak = 0;
   for (const sample of block) peak = Math.max(peak, Math.abs(sample));
-  const frames = tracker.push(block);
-  send({ kind: 'live', frames, peak });
+  // Between takes only the level is shown: the processor is free for what comes after a take.
+  send({ kind: 'live', frames: recording ? tracker.push(block) : [], peak });
   blocks.push(block);
   if (!recording) while (blocks.length * block.length > PRE_ROLL_S * sampleRate + block.length) blocks.shift();
 }

@@ -70,6 +70,7 @@ export async function receiveTake(
 async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8Array> | null): Promise<void> {
   const hash = createHash('sha256');
   let layout: WavLayout | undefined;
+  let headSeen = false;
   let pending: Uint8Array[] = [];
   let pendingBytes = 0;
   let part = 0;
@@ -95,7 +96,10 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
       pending.push(piece);
       pendingBytes += piece.length;
       at += piece.length;
-      if (!layout && pendingBytes >= HEADER_BYTES) wavLayout(Buffer.concat(pending));
+      if (!headSeen && pendingBytes >= HEADER_BYTES) {
+        headSeen = true;
+        wavLayout(Buffer.concat(pending));
+      }
       if (pendingBytes === PART_BYTES) await flush();
     }
   }
@@ -118,6 +122,16 @@ async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
   const take = z.uuid().safeParse(id).success ? await findTake(tx, id) : undefined;
   if (!take) throw new Problem('There is no such take: it may have been discarded.', 404);
   return take;
+}
+
+const LOOK_AGAIN_MS = 25;
+
+/** As `viewTake`, as soon as the take is analysed, or after `waitMs` at the latest. */
+export async function awaitTake(id: string, waitMs: number): Promise<TakeView> {
+  for (const until = Date.now() + waitMs; ; await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS))) {
+    const view = await viewTake(id);
+    if (view.analysis || Date.now() > until) return view;
+  }
 }
 
 /** A take with its newest analysis (none while it waits) and the coach's marks. */

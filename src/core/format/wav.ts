@@ -126,10 +126,11 @@ export function writeWav(pcm: Pcm, bits: 16 | 24 = 24): Uint8Array {
   text(36, 'data');
   view.setUint32(40, dataBytes, true);
   const scale = bits === 16 ? 32768 : 8388608;
-  for (let i = 0, at = 44; i < pcm.samples.length; i++, at += width) {
+  for (let i = 0, at = 44; i < pcm.samples.length; i++) {
     const v = Math.max(-scale, Math.min(scale - 1, Math.round(pcm.samples[i] * scale)));
-    view.setUint16(at, v & 0xffff, true);
-    if (bits === 24) view.setInt8(at + 2, v >> 16);
+    bytes[at++] = v;
+    bytes[at++] = v >> 8;
+    if (bits === 24) bytes[at++] = v >> 16;
   }
   return bytes;
 }

@@ -12,29 +12,31 @@ const LOW_DB = -30;
 const FALL_DB_PER_FRAME = 0.6;
 
 /** Input level with its healthy corridor; says in words when it is too soft or clips. */
-export function LevelMeter({ store }: { store: RefObject<MeterStore> }) {
+export function LevelMeter({ store, paused }: { store: RefObject<MeterStore>; paused: boolean }) {
   const bar = useRef<HTMLDivElement>(null);
   const word = useRef<HTMLSpanElement>(null);
   useEffect(() => {
+    // While a take is stored and analysed the processor is better spent there.
+    if (paused) return;
     let shown = FLOOR_DB;
     let frame = requestAnimationFrame(function paint() {
       frame = requestAnimationFrame(paint);
       const db = 20 * Math.log10(store.current.peak + 1e-4);
       store.current.peak *= 0.8;
       shown = Math.max(FLOOR_DB, db, shown - FALL_DB_PER_FRAME);
-      if (bar.current) bar.current.style.width = `${Math.round(((shown - FLOOR_DB) / -FLOOR_DB) * 100)}%`;
+      if (bar.current) bar.current.style.transform = `scaleX(${((shown - FLOOR_DB) / -FLOOR_DB).toFixed(3)})`;
       const text = shown > HOT_DB ? 'too hot: turn down' : shown > LOW_DB ? 'good' : shown > -50 ? 'soft' : 'quiet';
       if (word.current && word.current.textContent !== text) word.current.textContent = text;
     });
     return () => cancelAnimationFrame(frame);
-  }, [store]);
+  }, [store, paused]);
   const at = (db: number) => `${((db - FLOOR_DB) / -FLOOR_DB) * 100}%`;
   return (
     <div className="flex items-center gap-3 text-sm">
       <span className="text-soft">Level</span>
       <div aria-hidden="true" className="relative h-4 flex-1 overflow-hidden rounded-full border border-line bg-paper">
         <div className="absolute inset-y-0 border-x-2 border-soft" style={{ left: at(LOW_DB), right: `calc(100% - ${at(HOT_DB)})` }} />
-        <div ref={bar} className="h-full rounded-full bg-accent" style={{ width: 0 }} />
+        <div ref={bar} className="h-full origin-left bg-accent" style={{ transform: 'scaleX(0)' }} />
       </div>
       <span ref={word} data-testid="level" className="w-32 font-semibold">
         quiet

@@ -90,7 +90,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         await uploadTake(pending);
         setUnsaved(null);
         setState('analysing');
-        const stored = await analysed(pending.id, AbortSignal.timeout(120_000));
+        const stored = await analysed(pending.id);
         setResult({ pending, stored });
         setState('result');
         router.refresh();
@@ -288,7 +288,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
             <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} disabled={busy || state === 'recording'} />
           )}
         </div>
-        {source !== 'file' && <LevelMeter store={meter} />}
+        {source !== 'file' && <LevelMeter store={meter} paused={busy} />}
         <button className="button-main min-h-16 text-xl" onClick={toggle} disabled={busy} title="Space">
           {state === 'recording' ? (
             <Square aria-hidden />

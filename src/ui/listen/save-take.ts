@@ -18,8 +18,6 @@ export interface StoredTake {
   analysis: { findings: TakeFindings | null; trace: Trace | null; error: string | null } | null;
 }
 
-const FIRST_WAIT_MS = 60;
-const LONGEST_WAIT_MS = 1000;
 const GIVE_UP_MS = 120_000;
 
 export async function uploadTake({ recording, ...take }: PendingTake): Promise<void> {
@@ -36,13 +34,11 @@ export async function uploadTake({ recording, ...take }: PendingTake): Promise<v
   await request(`/api/takes/${take.id}?${query}`, { method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: recording.wav });
 }
 
-/** Wait for the analysis of a stored take, looking often at first. */
-export async function analysed(takeId: string, signal: AbortSignal): Promise<StoredTake> {
-  const until = Date.now() + GIVE_UP_MS;
-  for (let wait = FIRST_WAIT_MS; Date.now() < until; wait = Math.min(LONGEST_WAIT_MS, wait * 1.15)) {
-    const stored = await request<StoredTake>(`/api/takes/${takeId}`, { signal });
+/** The analysis of a stored take: the server answers when it is there, or every few seconds that it isn't yet. */
+export async function analysed(takeId: string): Promise<StoredTake> {
+  for (const until = Date.now() + GIVE_UP_MS; Date.now() < until;) {
+    const stored = await request<StoredTake>(`/api/takes/${takeId}?wait`);
     if (stored.analysis) return stored;
-    await new Promise((resolve) => setTimeout(resolve, wait));
   }
   throw new Error('The take is stored, but its analysis is taking long: it will appear on the map when it is done.');
 }

@@ -1,5 +1,7 @@
 import { respond } from '@/server/respond';
-import { discardTake, receiveTake, TakeMeta, viewTake } from '@/server/takes';
+import { awaitTake, discardTake, receiveTake, TakeMeta } from '@/server/takes';
+
+const LONGEST_WAIT_MS = 10_000;
 
 type Context = { params: Promise<{ takeId: string }> };
 
@@ -13,7 +15,10 @@ export async function PUT(request: Request, { params }: Context) {
 }
 
 export async function GET(request: Request, { params }: Context) {
-  return respond(request, async () => viewTake((await params).takeId));
+  // The page waits for a fresh take's analysis here.
+  return respond(request, async () =>
+    awaitTake((await params).takeId, new URL(request.url).searchParams.has('wait') ? LONGEST_WAIT_MS : 0),
+  );
 }
 
 export async function DELETE(request: Request, { params }: Context) {
