@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { drizzle, NodePgDatabase } from 'drizzle-orm/node-postgres';
-import { Pool, PoolClient, QueryConfig } from 'pg';
+import { Pool, PoolClient } from 'pg';
 import * as schema from './schema';
 
 /** A transaction that may touch one studio's rows only. */
@@ -9,8 +9,6 @@ export interface StudioTx {
   studioId: string;
   /** Run raw SQL in the same transaction (the job queue joins in through this). */
   execute(text: string, values?: unknown[]): Promise<{ rows: unknown[] }>;
-  /** The same with answers in the database's binary form: bytes come as they are, at half the cost of text. */
-  executeBinary(text: string, values: unknown[]): Promise<{ rows: unknown[] }>;
 }
 
 // Kept on globalThis: a development server reloads modules but must not open a new pool each time.
@@ -50,7 +48,6 @@ function txOf(client: PoolClient, studioId: string): StudioTx {
     db: drizzle(client, { schema }),
     studioId,
     execute: (text, values) => client.query(text, values as unknown[]),
-    executeBinary: (text, values) => client.query({ text, values, binary: true } as QueryConfig),
   };
 }
 

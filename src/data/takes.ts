@@ -52,13 +52,12 @@ export async function deleteTake({ db, studioId }: StudioTx, id: string): Promis
 }
 
 /** One piece of the take's file, or undefined past the end. */
-export async function audioPart({ executeBinary, studioId }: StudioTx, takeId: string, part: number): Promise<Buffer | undefined> {
-  const { rows } = await executeBinary('select bytes from take_audio where studio_id = $1 and take_id = $2 and part = $3', [
-    studioId,
-    takeId,
-    part,
-  ]);
-  return (rows[0] as { bytes: Buffer } | undefined)?.bytes;
+export async function audioPart({ db, studioId }: StudioTx, takeId: string, part: number): Promise<Buffer | undefined> {
+  const [row] = await db
+    .select({ bytes: takeAudio.bytes })
+    .from(takeAudio)
+    .where(and(eq(takeAudio.studioId, studioId), eq(takeAudio.takeId, takeId), eq(takeAudio.part, part)));
+  return row?.bytes;
 }
 
 export async function saveAnalysis(
