@@ -35,12 +35,12 @@ export function Ladder({ scale, map, current }: { scale: LadderScale; map: Voice
         return (
           <g key={midi}>
             <rect
-              x={natural ? 0 : 0}
+              x={0}
               width={natural ? KEY_WIDTH : KEY_WIDTH * 0.62}
               y={scale.y(midi) - scale.rung / 2 + 0.5}
               height={scale.rung - 1}
               rx={2}
-              fill={lit ? 'var(--accent)' : natural ? 'var(--card)' : 'var(--soft)'}
+              fill={lit ? 'var(--accent)' : natural ? 'var(--key)' : 'var(--key-sharp)'}
               stroke="var(--line)"
               strokeWidth={0.75}
             />
@@ -52,7 +52,7 @@ export function Ladder({ scale, map, current }: { scale: LadderScale; map: Voice
                 dominantBaseline="central"
                 fontSize={Math.min(13, Math.max(10, scale.rung * 0.8))}
                 fontWeight={midi % 12 === 0 ? 700 : 400}
-                fill={lit ? 'var(--accent-ink)' : 'var(--ink)'}
+                fill={lit ? 'var(--accent-ink)' : 'var(--key-ink)'}
               >
                 {noteName(midi)}
               </text>
