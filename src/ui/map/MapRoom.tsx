@@ -141,7 +141,13 @@ export function MapRoom({
   );
 }
 
-const heard = ({ found, of }: { found: number; of: number }) => (of === 0 ? 'not passed' : `${found} of ${of} passes`);
+/** Where the change lies, with its uncertainty, in words. */
+function place(p: Passaggio): string {
+  const [low, high] = [noteName(p.lowMidi), noteName(p.highMidi)];
+  return low === high ? `very close to ${low}` : `between ${low} and ${high}`;
+}
+
+const heard = ({ found, of }: { found: number; of: number }) => (of === 0 ? 'not passed' : `${found} of ${of}`);
 
 function PassaggioCard({
   passaggio: p,
@@ -161,13 +167,12 @@ function PassaggioCard({
       <DisclosureButton className="flex min-h-11 w-full items-center gap-4 text-left">
         <span className="text-3xl font-bold">{noteName(p.midi)}</span>
         <span className="flex-1">
-          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, between {noteName(p.lowMidi)} and{' '}
-          {noteName(p.highMidi)}
+          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, {place(p)}
           <br />
           <span className="text-sm text-soft">
             up {p.upMidi === null ? '' : `${noteName(p.upMidi)}, `}
             {heard(p.up)} · down {p.downMidi === null ? '' : `${noteName(p.downMidi)}, `}
-            {heard(p.down)}
+            {heard(p.down)} passes
           </span>
         </span>
         <ChevronDown aria-hidden className="shrink-0 text-soft" />
