@@ -8,6 +8,13 @@ import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from '
 /** Voiced runs shorter than this many frames (30 ms) are taken for chance. */
 const MIN_RUN = 6;
 const MIN_SECONDS = 0.02;
+/** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
+const ONSET_FRAMES = 12;
+const ONSET_DB = 20;
+/** An end that falls by 6 dB in 80 ms or faster (75 dB/s: a room of 0.8 s) on one pitch is the room's. */
+const DECAY_FRAMES = 16;
+const DECAY_DB = 6;
+const DECAY_OCTAVES = 0.04;
 
 /**
  * Track a voice: pitch, clarity, level and harmonics every 5 ms.
@@ -37,6 +44,7 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
     for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
   }
   path.traceback(f0, clarity);
+  trimEdges(f0, levelDb);
   dropShortRuns(f0, clarity);
 
   const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
@@ -119,6 +127,41 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
 }
 
 const highPass = (samples: Float32Array) => createHighPass()(samples);
+
+/**
+ * Cut from both ends of each voiced run what isn't the voice: the window's reach before a start, and after an end the decay
+ * of the room, which falls evenly and faster than a voice lets go, on one pitch.
+ */
+function trimEdges(f0: Float32Array, levelDb: Float32Array) {
+  for (let i = 0; i < f0.length; ) {
+    if (f0[i] === 0) {
+      i++;
+      continue;
+    }
+    const start = i;
+    let end = i;
+    while (end < f0.length && f0[end] > 0) end++;
+    i = end;
+    let from = start;
+    while (from < end && levelDb[from] < loudest(levelDb, from, Math.min(end, from + ONSET_FRAMES)) - ONSET_DB) from++;
+    let to = end;
+    for (;;) {
+      const back = Math.max(from, to - DECAY_FRAMES);
+      if (to - from < 2 || levelDb[to - 1] > loudest(levelDb, back, to) - DECAY_DB) break;
+      // A slide that ends is a voice.
+      if (Math.abs(Math.log2(f0[to - 1] / f0[back])) > DECAY_OCTAVES) break;
+      to--;
+    }
+    f0.fill(0, start, from);
+    f0.fill(0, to, end);
+  }
+}
+
+function loudest(levelDb: Float32Array, from: number, to: number): number {
+  let most = -Infinity;
+  for (let i = from; i < to; i++) if (levelDb[i] > most) most = levelDb[i];
+  return most;
+}
 
 function dropShortRuns(f0: Float32Array, clarity: Float32Array) {
   for (let i = 0; i < f0.length;) {
