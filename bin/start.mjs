@@ -3,7 +3,7 @@
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensurePackages } from './lib/packages.mjs';
-import { checkNode, command, running, say } from './lib/project.mjs';
+import { checkNode, command, running, say, stopLeftParts } from './lib/project.mjs';
 
 const dev = process.argv.includes('--dev');
 const fresh = process.argv.includes('--fresh');
@@ -16,15 +16,18 @@ function parsePort() {
 }
 
 /** One start per data folder: two would share one database cluster. */
-function claim(data) {
+async function claim(data) {
   const path = join(data, 'running.json');
   const other = running(data);
   if (other)
     throw new Error(
       `Wendel is already running with this data at ${other.url} (process ${other.pid}). Use that one, stop it with Ctrl-C, or set WENDEL_DATA to another folder.`,
     );
-  if (existsSync(path)) say('The last start was interrupted; carrying on from what it left.');
-  return (url) => writeFileSync(path, JSON.stringify({ pid: process.pid, url }));
+  if (existsSync(path)) {
+    say('The last start was interrupted; carrying on from what it left.');
+    await stopLeftParts(path);
+  }
+  return (url, parts = []) => writeFileSync(path, JSON.stringify({ pid: process.pid, url, parts: parts.map((p) => p.pid) }));
 }
 
 command(async () => {
@@ -42,7 +45,7 @@ command(async () => {
   } catch (error) {
     throw new Error(`The data folder ${data} can't be made (${error.code}): set WENDEL_DATA to a folder you may write to.`);
   }
-  const publish = claim(data);
+  const publish = await claim(data);
   if (await portTaken(port))
     throw new Error(`Port ${port} is taken by another program. Stop it, or choose another: PORT=${port + 1} npm start`);
 
@@ -80,6 +83,7 @@ command(async () => {
     // The running parts get the weaker role only.
     const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
     parts.push(startPart([programs.worker], running), startWeb(port, running, dev));
+    publish(url, parts);
     await waitForHealth(`http://127.0.0.1:${port}`, parts);
     say(`\nWendel is ready: ${url}\nThe demo studio opens at once; no sign-in is needed. Ctrl-C stops everything.`);
     await Promise.race(parts.map((p) => p.done));

@@ -102,7 +102,7 @@ export async function startPostgres(data, { durable = true } = {}) {
   const control = (...args) => asServer(join(bin, 'pg_ctl'), ['-D', cluster, ...args]);
 
   if (!existsSync(join(cluster, 'PG_VERSION'))) {
-    say('Creating the database cluster ...');
+    say(`Creating the database cluster in ${cluster} ...`);
     // Made aside and then renamed: an interrupted first start leaves nothing half made.
     const fresh = `${cluster}.new`;
     rmSync(fresh, { recursive: true, force: true });
@@ -189,7 +189,9 @@ export async function foreignServer(ownerUrl, data) {
   }
   try {
     const exists = (await client.query("select from pg_roles where rolname = 'wendel_app'")).rowCount > 0;
-    await client.query(`${exists ? 'alter' : 'create'} role wendel_app login nosuperuser nobypassrls password '${settings.appPassword}'`);
+    await client.query(`${exists ? 'alter' : 'create'} role wendel_app login password '${settings.appPassword}'`);
+    const { rows } = await client.query("select rolsuper or rolbypassrls as strong from pg_roles where rolname = 'wendel_app'");
+    if (rows[0].strong) throw new Error('a role of that name exists and could bypass the lock between studios');
   } catch (error) {
     throw new Error(`The role of DATABASE_URL may not create the application role wendel_app (${error.message}): give it CREATEROLE.`);
   } finally {

@@ -1,5 +1,5 @@
 // Where the project lies, and how its commands speak.
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -32,5 +32,27 @@ export function running(data) {
     return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs') ? { pid, url } : undefined;
   } catch {
     return undefined;
+  }
+}
+
+/** Stop the web server and worker that a killed start left running, as its record names them. */
+export async function stopLeftParts(record) {
+  let parts = [];
+  try {
+    parts = JSON.parse(readFileSync(record, 'utf8')).parts ?? [];
+  } catch {
+    // Interrupted before it had written: nothing was running yet.
+  }
+  for (const pid of parts) {
+    try {
+      // A number may have been used again since.
+      if (/next-server|main\.mjs/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))) {
+        process.kill(-pid, 'SIGKILL');
+        // Its port is free only when it's gone.
+        while (existsSync(`/proc/${pid}`)) await new Promise((resolve) => setTimeout(resolve, 20));
+      }
+    } catch {
+      // Already gone.
+    }
   }
 }
