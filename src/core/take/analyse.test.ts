@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { readWav } from '../format/wav';
+import { hzToMidi, midiToHz } from '../music/pitch';
 import { additiveTone } from '../sim/tones';
 import { sing } from '../sim/sing';
 import { typicalProfile } from '../sim/typical';
@@ -98,6 +99,46 @@ test('a leap in a slide of plain tones is found where it is, up and down', () =>
   expect(Math.abs(events[1].midi - 57.5)).toBeLessThan(0.4);
   expect(Math.abs(range!.lowestMidi - pitch(5.99))).toBeLessThan(0.6);
   expect(Math.abs(range!.highestMidi - top)).toBeLessThan(0.6);
+});
+
+describe('colour, in a slide of plain tones through a fixed vowel', () => {
+  // A source that leans from 1/k towards 1/k^2 with a stronger first harmonic: nothing of the simulated singer's pulse.
+  const resonance = (hz: number, at: number, width: number) => 1 / Math.hypot(1 - (hz / at) ** 2, (hz * width) / at ** 2);
+  const ah = (hz: number) => resonance(hz, 720, 90) * resonance(hz, 1200, 110) * resonance(hz, 2600, 170);
+  const slide = (change: number, widthSt: number, snrDb: number) => {
+    const head = (hz: number) => 1 / (1 + Math.exp((-4.394 * (hzToMidi(hz) - change)) / widthSt));
+    const pitch = (t: number) => (t < 3 ? 48 + 9 * t : 75 - 9 * (t - 3));
+    return additiveTone({
+      seconds: 6,
+      hz: (t) => midiToHz(pitch(t)),
+      amplitude: (k, hz) => ah(k * hz) * k ** -(1 + 0.9 * head(hz)) * (k === 1 ? 10 ** (head(hz) / 4) : 1),
+      snrDb,
+    });
+  };
+
+  test.each([60, 64, 67])('a step at %i is heard as one, both ways, in time', (change) => {
+    const { events } = analyseTake(slide(change, 0.3, 40), 'siren').findings;
+    expect(events.map((e) => [e.kind, e.direction])).toEqual([
+      ['timbre', 'up'],
+      ['timbre', 'down'],
+    ]);
+    for (const e of events) expect(Math.abs(e.midi - change)).toBeLessThan(0.8);
+    expect(Math.abs(events[0].timeS - 0.3 - (change - 48) / 9)).toBeLessThan(0.1);
+  });
+
+  test.each([61, 64, 67])('a blend over six semitones at %i has no event, and its middle is found', (change) => {
+    const { events, legs } = analyseTake(slide(change, 6, 40), 'siren').findings;
+    expect(events).toEqual([]);
+    for (const leg of legs) expect(Math.abs(leg.crossOver!.midi - change)).toBeLessThan(1.5);
+  });
+});
+
+test('a room makes no holes in the level that count as changes', () => {
+  for (const seed of [1, 2, 3]) {
+    const { pcm, truth } = sing(typicalProfile(seed % 2 ? 'baritone' : 'bass', 'toggle'), { kind: 'siren' }, { seed, reverbS: 0.4 });
+    const { events } = analyseTake(pcm, 'siren').findings;
+    expect(events.filter((e) => !truth.events.some((t) => Math.abs(t.timeS - e.timeS) < 0.15))).toEqual([]);
+  }
 });
 
 test('a plain slide without a change has no event', () => {

@@ -5,7 +5,11 @@ import { Leg, TakeEvent } from './types';
 const LEAP_ST = 0.9;
 /** A flip may fall silent for this long; a longer silence is a breath. */
 const MAX_GAP_S = 0.18;
-const DIP_DB = 4;
+/** A hole in the level beside a crossing of colour, and one that is an event by itself (a room makes smaller ones). */
+const DIP_DB = 2.5;
+const LONE_DIP_DB = 6;
+/** A hole counts when it is this much deeper than any other of its leg: vibrato and noise make many alike. */
+const SINGULAR = 1.6;
 /** A cross-over narrower than this is heard as a step of colour. */
 const STEP_WIDTH_ST = 2.1;
 /** Signs of one change fall within this time. */
@@ -18,36 +22,20 @@ export function sirenEvents(track: VoiceTrack, contour: Contour, legs: Leg[]): T
   const events = [...leaps];
   const near = (t: number) => events.some((e) => Math.abs(e.timeS - t) < SAME_MOMENT_S);
   for (const leg of legs) {
-    const dips = findDips(contour, level, leg).filter((d) => !near(d.timeS));
+    const dips = singular(findDips(contour, level, leg)).filter((d) => !near(d.timeS));
+    const say = (kind: 'timbre' | 'dip', { timeS, midi, dipDb }: Dip, confidence: number) => {
+      if (near(timeS)) return;
+      events.push({ timeS, midi, fromMidi: midi, toMidi: midi, direction: leg.direction, kind, confidence, dipDb });
+    };
     const cross = leg.crossOver;
-    if (cross && cross.widthSt <= STEP_WIDTH_ST && cross.confidence > 0.4) {
-      const { timeS } = cross;
-      const dip = dips.find((d) => Math.abs(d.timeS - timeS) < 0.4);
-      const at = dip ?? { timeS, dipDb: 0, midi: cross.midi };
-      if (!near(at.timeS))
-        events.push({
-          timeS: at.timeS,
-          midi: at.midi,
-          fromMidi: at.midi,
-          toMidi: at.midi,
-          direction: leg.direction,
-          kind: 'timbre',
-          confidence: Math.min(0.95, cross.confidence + (dip ? 0.2 : 0)),
-          dipDb: at.dipDb,
-        });
+    if (cross) {
+      // A step of colour; or a crossing whose width the fit leaves open, with a hole in the level inside it.
+      const step = cross.widthSt <= STEP_WIDTH_ST && cross.confidence > 0.4;
+      const dip = dips.find((d) => Math.abs(d.midi - cross.midi) < Math.max(2, cross.widthSt / 3));
+      if (dip) say('timbre', dip, Math.min(0.95, cross.confidence + 0.2));
+      else if (step) say('timbre', { timeS: cross.timeS, midi: cross.midi, dipDb: 0 }, Math.min(0.95, cross.confidence));
     }
-    for (const d of dips)
-      if (!near(d.timeS) && !near(d.timeS + 0.15) && !near(d.timeS - 0.15))
-        events.push({
-          timeS: d.timeS,
-          midi: d.midi,
-          fromMidi: d.midi,
-          toMidi: d.midi,
-          direction: leg.direction,
-          kind: 'dip',
-          confidence: Math.min(0.8, 0.2 + d.dipDb / 15),
-          dipDb: d.dipDb,
-        });
+    for (const d of dips) if (d.dipDb >= LONE_DIP_DB) say('dip', d, Math.min(0.8, 0.2 + d.dipDb / 15));
   }
   return events.sort((a, b) => a.timeS - b.timeS);
 }
@@ -189,12 +177,25 @@ function mergeReturns(leaps: TakeEvent[]): TakeEvent[] {
   return out;
 }
 
+interface Dip {
+  timeS: number;
+  dipDb: number;
+  midi: number;
+}
+
+/** The one hole that stands out of all the others of its leg, if there is one; deep ones stand by themselves. */
+function singular(dips: Dip[]): Dip[] {
+  const byDepth = [...dips].sort((a, b) => b.dipDb - a.dipDb);
+  const [first, second] = byDepth;
+  return byDepth.filter((d) => d.dipDb >= LONE_DIP_DB || (d === first && (!second || first.dipDb >= SINGULAR * second.dipDb)));
+}
+
 /** Short holes in the level inside a leg: lower than within 100 ms on both sides by DIP_DB. */
-function findDips(contour: Contour, level: Float64Array, leg: Leg): { timeS: number; dipDb: number; midi: number }[] {
+function findDips(contour: Contour, level: Float64Array, leg: Leg): Dip[] {
   const from = Math.round(leg.startS / HOP_S) + framesIn(0.15);
   const to = Math.round(leg.endS / HOP_S) - framesIn(0.15);
   const reach = framesIn(0.1);
-  const out: { timeS: number; dipDb: number; midi: number }[] = [];
+  const out: Dip[] = [];
   for (let i = from; i < to; i++) {
     if (!(level[i] <= level[i - 1] && level[i] < level[i + 1])) continue;
     let a = -Infinity;

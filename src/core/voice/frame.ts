@@ -292,7 +292,8 @@ function readLane(data: Float32Array, start: number, size: number, hz: number, g
     const below = power(Math.round(at - 0.5 * spacing));
     const above = power(Math.min(topBin, Math.round(at + 0.5 * spacing)));
     if (!isPeak || top <= 0) continue;
-    const stands = top > STANDS_OUT * 0.5 * (below + above);
+    // Under the first one mains hum may lie.
+    const stands = top > STANDS_OUT * (k === 1 ? above : 0.5 * (below + above));
     if (!stands && k > 8) continue;
     const y = Math.log(top);
     const a = Math.log(power(peak - 1) + 1e-30);

@@ -133,7 +133,7 @@ const highPass = (samples: Float32Array) => createHighPass()(samples);
  * of the room, which falls evenly and faster than a voice lets go, on one pitch.
  */
 function trimEdges(f0: Float32Array, levelDb: Float32Array) {
-  for (let i = 0; i < f0.length; ) {
+  for (let i = 0; i < f0.length;) {
     if (f0[i] === 0) {
       i++;
       continue;
