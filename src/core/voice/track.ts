@@ -1,3 +1,4 @@
+import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { resample } from '../signal/resample';
 import { quantile } from '../signal/stats';
@@ -8,6 +9,10 @@ import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from '
 /** Voiced runs shorter than this many frames (30 ms) are taken for chance. */
 const MIN_RUN = 6;
 const MIN_SECONDS = 0.02;
+/** Frames within this of the floor are where nobody sings. */
+const QUIET_DB = 4;
+/** Hum further under the voice than this does no harm. */
+const HUM_UNDER_VOICE_DB = 55;
 /** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
 const ONSET_FRAMES = 12;
 const ONSET_DB = 20;
@@ -31,10 +36,11 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   const clarity = new Float32Array(frames);
   const levelDb = new Float32Array(frames);
 
-  const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
-  const candidates = Array.from({ length: LANES }, createCandidates);
   // Levels first: the gate needs the whole take's floor.
   shortLevels(samples, levelDb);
+  if (removeHum(samples, levelDb)) shortLevels(samples, levelDb);
+  const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
+  const candidates = Array.from({ length: LANES }, createCandidates);
   const floorDb = quantile(levelDb, 0.02);
   const gateDb = Math.max(Math.min(floorDb + 6, quantile(levelDb, 0.9) - 25), quantile(levelDb, 0.98) - 60);
   const path = createPath(frames);
@@ -71,6 +77,24 @@ function readVoicedFrames(samples: Float32Array, f0: Float32Array, harmonicsDb: 
     readHarmonics(samples, centres, hz, count, harmonicsDb, offsets);
     for (let lane = 0; lane < count; lane++) f0[frames[lane]] = hz[lane];
   }
+}
+
+/** Find mains hum where the take is quietest, and take it out if it is loud enough to be taken for voice. */
+function removeHum(samples: Float32Array, levelDb: Float32Array): boolean {
+  const limit = quantile(levelDb, 0.02) + QUIET_DB;
+  let start = 0;
+  let longest = 0;
+  for (let i = 0, run = 0; i < levelDb.length; i++) {
+    run = levelDb[i] < limit ? run + 1 : 0;
+    if (run > longest) {
+      longest = run;
+      start = i - run + 1;
+    }
+  }
+  const loud = quantile(levelDb, 0.95);
+  const lines = humLines(samples.subarray(start * HOP, (start + longest) * HOP), ANALYSIS_RATE, 10 ** ((loud - HUM_UNDER_VOICE_DB) / 10));
+  notch(samples, ANALYSIS_RATE, lines);
+  return lines.length > 0;
 }
 
 /** RMS level of each frame over 20 ms, dB re full scale. */
