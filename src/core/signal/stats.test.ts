@@ -1,0 +1,40 @@
+import fc from 'fast-check';
+import { solveSymmetric } from './linear';
+import { fitLine, gaussian, median, quantile, robustSpread, seededRandom, weightedMedian } from './stats';
+
+test('quantiles, medians and lines by hand', () => {
+  expect(quantile([4, 1, 3, 2], 0.5)).toBe(2.5);
+  expect(quantile([10, 20, 30], 0.25)).toBe(15);
+  expect(median([])).toBeNaN();
+  expect(robustSpread([1, 1, 2, 2, 4, 6, 9])).toBeCloseTo(1.4826);
+  expect(fitLine([0, 1, 2, 3], [1, 3, 5, 7])).toEqual({ slope: 2, intercept: 1 });
+  expect(fitLine([5, 5], [1, 3])).toEqual({ slope: 0, intercept: 2 });
+  expect(weightedMedian([1, 2, 3], [1, 1, 5])).toBe(3);
+  expect(weightedMedian([1, 2], [1, 1])).toBe(1.5);
+});
+
+test('a weighted median with equal weights is the median', () => {
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 1, maxLength: 30 }), (values) => {
+      expect(weightedMedian(values, Array(values.length).fill(1))).toBe(median(values));
+    }),
+  );
+});
+
+test('the generator repeats itself for a seed, and its normal deviates have mean 0 and spread 1', () => {
+  const draw = (seed: number) => Array.from({ length: 5 }, seededRandom(seed));
+  expect(draw(7)).toEqual(draw(7));
+  expect(draw(7)).not.toEqual(draw(8));
+  const values = Array.from({ length: 20000 }, gaussian(seededRandom(1)));
+  const mean = values.reduce((a, b) => a + b) / values.length;
+  expect(Math.abs(mean)).toBeLessThan(0.03);
+  expect(Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / values.length)).toBeCloseTo(1, 1);
+});
+
+test('equations: a known system, and one without a single answer', () => {
+  // 4x + 2y = 10, 2x + 3y = 9.
+  const x = solveSymmetric(Float64Array.of(4, 2, 2, 3), Float64Array.of(10, 9), 2);
+  expect(x[0]).toBeCloseTo(1.5);
+  expect(x[1]).toBeCloseTo(2);
+  expect(() => solveSymmetric(Float64Array.of(1, 1, 1, 1), Float64Array.of(1, 2), 2)).toThrow(/no single answer/);
+});
