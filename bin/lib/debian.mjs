@@ -14,9 +14,14 @@ export function ensureDebian(wanted) {
     throw new Error(
       `Missing programs. Install them with\n\n    sudo apt-get update && sudo apt-get install -y ${names}\n\nand start again.`,
     );
-  say(`Installing from Debian: ${names} ...`);
+  if (!installDebian(missing, ['--no-install-recommends']))
+    throw new Error(`Debian's packages ${names} could not be installed: see the messages above.`);
+}
+
+/** Install Debian packages (as root); whether it went well. */
+export function installDebian(names, flags = []) {
+  say(`Installing from Debian: ${names.join(' ')} ...`);
   const options = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 2, 2] };
   spawnSync('apt-get', ['update', '-qq'], options);
-  const done = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], options);
-  if (done.status !== 0) throw new Error(`Debian's packages ${names} could not be installed: see the messages above.`);
+  return spawnSync('apt-get', ['install', '-y', '-qq', ...flags, ...names], options).status === 0;
 }

@@ -4,6 +4,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
+import { installDebian } from './debian.mjs';
 import { root, say } from './project.mjs';
 
 const isRoot = process.getuid?.() === 0;
@@ -25,12 +26,9 @@ function serverBinaries() {
     throw new Error(
       "PostgreSQL's server is not installed. Install it with\n\n    sudo apt-get update && sudo apt-get install -y postgresql\n\nand start again, or set DATABASE_URL to a server of your own.",
     );
-  say("Installing Debian's postgresql (no server was found) ...");
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  spawnSync('apt-get', ['update', '-qq'], { env, stdio: ['ignore', 2, 2] });
-  const done = spawnSync('apt-get', ['install', '-y', '-qq', 'postgresql'], { env, stdio: ['ignore', 2, 2] });
+  const done = installDebian(['postgresql']);
   const installed = find();
-  if (done.status !== 0 || !installed)
+  if (!done || !installed)
     throw new Error('PostgreSQL could not be installed: see the messages above, or set DATABASE_URL to a server of your own.');
   return installed;
 }

@@ -1,8 +1,6 @@
-import { wavLayout, writeWav } from '../core/format/wav';
+import { MAX_TAKE_BYTES, wavLayout, writeWav } from '../core/format/wav';
 import { Recording } from './input';
 
-/** The server takes no more (server/takes.ts). */
-const MAX_BYTES = 104_000_000;
 const DECODE_RATE = 48000;
 
 /**
@@ -11,9 +9,9 @@ const DECODE_RATE = 48000;
  */
 export async function recordingOf(file: File): Promise<Recording> {
   if (file.size === 0) throw new Error(`“${file.name}” is empty: export it again.`);
-  if (file.size > MAX_BYTES)
+  if (file.size > MAX_TAKE_BYTES)
     throw new Error(
-      `“${file.name}” is ${Math.round(file.size / 1e6)} MB; at most ${MAX_BYTES / 1e6} MB (about twelve minutes) can be taken in: cut it into shorter takes.`,
+      `“${file.name}” is ${Math.round(file.size / 1e6)} MB; at most ${MAX_TAKE_BYTES / 1e6} MB (about twelve minutes) can be taken in: cut it into shorter takes.`,
     );
   const bytes = await file.arrayBuffer();
   if (isRiff(bytes)) {
@@ -34,7 +32,7 @@ export async function recordingOf(file: File): Promise<Recording> {
     for (let i = 0; i < samples.length; i++) samples[i] += channel[i] / decoded.numberOfChannels;
   }
   const wav = writeWav({ samples, sampleRate: decoded.sampleRate }, 24).buffer as ArrayBuffer;
-  if (wav.byteLength > MAX_BYTES)
+  if (wav.byteLength > MAX_TAKE_BYTES)
     throw new Error(`“${file.name}” lasts ${Math.round(decoded.duration / 60)} minutes: cut it into takes of at most twelve.`);
   return { wav, durationS: decoded.duration };
 }

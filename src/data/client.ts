@@ -1,4 +1,3 @@
-import { sql } from 'drizzle-orm';
 import { drizzle, NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool, PoolClient } from 'pg';
 import * as schema from './schema';
@@ -55,9 +54,4 @@ function txOf(client: PoolClient, studioId: string): StudioTx {
 export async function studioIds(): Promise<string[]> {
   const found = await drizzle(pool(), { schema }).select({ id: schema.studio.id }).from(schema.studio).orderBy(schema.studio.createdAt);
   return found.map((s) => s.id);
-}
-
-/** Throws when the database doesn't answer. */
-export async function ping(): Promise<void> {
-  await drizzle(pool()).execute(sql`select 1`);
 }

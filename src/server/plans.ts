@@ -45,7 +45,6 @@ export async function viewPlan(singerId: string) {
     return { singer, map, plan, others, assigned };
   });
 }
-export type PlanView = Awaited<ReturnType<typeof viewPlan>>;
 
 export async function assign(input: z.infer<typeof AssignmentInput>): Promise<string> {
   return inPresentStudio(async (tx) => {
@@ -64,4 +63,3 @@ export async function viewAssignment(id: string) {
     return { assignment, singer, map, items: assignment.items.map((item) => ({ item, exercise: exerciseById(item.exerciseId) })) };
   });
 }
-export type AssignmentView = Awaited<ReturnType<typeof viewAssignment>>;

@@ -54,7 +54,6 @@ export async function viewSinger(id: string) {
     };
   });
 }
-export type SingerView = Awaited<ReturnType<typeof viewSinger>>;
 
 export type StudioRow = Awaited<ReturnType<typeof listSingers>>[number] & { map: VoiceMap };
 

@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { ENGINE } from '../core/engine';
-import { writeWav } from '../core/format/wav';
+import { MAX_TAKE_BYTES, writeWav } from '../core/format/wav';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { inStudio, pool } from '../data/client';
@@ -10,7 +10,7 @@ import { analyseJob } from '../worker/analyse-job';
 import { health } from './health';
 import { assign, viewAssignment, viewPlan } from './plans';
 import { addSinger, viewSinger, viewStudio } from './singers';
-import { discardTake, MAX_TAKE_BYTES, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
+import { discardTake, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
 
 jest.setTimeout(30_000);
 

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
-import { SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
+import { MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
 import { TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
@@ -20,8 +20,6 @@ import {
 import { Problem } from './problem';
 import { inPresentStudio } from './studio';
 
-/** Twelve minutes at 48 kHz, 24 bit. */
-export const MAX_TAKE_BYTES = 104_000_000;
 const PART_BYTES = 1_000_000;
 const HEADER_BYTES = 65_536;
 

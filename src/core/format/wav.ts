@@ -7,6 +7,9 @@ export class SoundFileError extends Error {
 
 const ascii = (view: DataView, at: number, n: number) => String.fromCharCode(...Array.from({ length: n }, (_, i) => view.getUint8(at + i)));
 
+/** The largest recording that is taken in: twelve minutes at 48 kHz, 24 bit. */
+export const MAX_TAKE_BYTES = 104_000_000;
+
 /** The format block of a WAV header. */
 export interface WavLayout {
   channels: number;

@@ -3,11 +3,6 @@ export interface RealFft {
   readonly size: number;
   /** Spectrum of `input` (length >= size): fills `re` and `im` (length size/2 + 1). */
   forward(input: Float64Array, re: Float64Array, im: Float64Array): void;
-  /**
-   * Inverse of a real, even spectrum such as a power spectrum (`re` of length size/2 + 1):
-   * fills `out` (length size) with the real signal, scaled by 1/size.
-   */
-  inverseEven(re: Float64Array, out: Float64Array): void;
   /** Inverse of a Hermitian spectrum given by its first size/2 + 1 values. */
   inverse(re: Float64Array, im: Float64Array, out: Float64Array): void;
 }
@@ -33,7 +28,6 @@ function createRealFft(size: number): RealFft {
     cos[k] = Math.cos((2 * Math.PI * k) / size);
     sin[k] = Math.sin((2 * Math.PI * k) / size);
   }
-  const zeros = new Float64Array(half + 1);
 
   // A real signal of N points is transformed as N/2 complex points, then untangled (textbook packing).
   function forward(input: Float64Array, re: Float64Array, im: Float64Array) {
@@ -78,7 +72,7 @@ function createRealFft(size: number): RealFft {
     }
   }
 
-  return { size, forward, inverse, inverseEven: (re, out) => inverse(re, zeros, out) };
+  return { size, forward, inverse };
 }
 
 /** In-place decimation-in-time transform: radix-4 stages on bit-reversed input, one radix-2 stage where the size asks for it. */

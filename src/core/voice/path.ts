@@ -99,5 +99,5 @@ export function createPath(capacity: number) {
     }
   }
 
-  return { push, decide, traceback, frames: () => frames };
+  return { push, decide, traceback };
 }

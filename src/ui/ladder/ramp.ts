@@ -12,5 +12,3 @@ export function rampColour(head: number): string {
   const f = at - i;
   return `rgb(${STOPS[i].map((c, k) => Math.round(c + f * (STOPS[i + 1][k] - c))).join(' ')})`;
 }
-
-export const RAMP_CSS = `linear-gradient(to top, ${[0, 0.25, 0.5, 0.75, 1].map(rampColour).join(', ')})`;

@@ -2,7 +2,7 @@
 import { Circle, FileAudio, Mic, RotateCcw, Square, Trash2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { recordingOf } from '../../audio/file';
 import { Input, Live, openMicrophone, openSound, Recording } from '../../audio/input';
 import { singAside } from '../../audio/simulated';
@@ -18,7 +18,7 @@ import { Notice } from '../kit/Notice';
 import { useWidth } from '../kit/useWidth';
 import { TASK_WORDS } from '../kit/words';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
-import { ladderRange, ladderScale } from '../ladder/scale';
+import { useLadderScale } from '../ladder/useLadderScale';
 import { addFrames, emptyLive, LiveStore, LiveTrace } from '../take/LiveTrace';
 import { TakePicture } from '../take/TakePicture';
 import { Found } from '../take/Found';
@@ -54,12 +54,9 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
   const recording = useRef(false);
   const chooser = useRef<HTMLInputElement>(null);
   const [box, width] = useWidth();
-  const player = useTakePlayer();
+  const { playing, play, stop: silence } = useTakePlayer();
 
-  const scale = useMemo(() => {
-    const { low, high } = ladderRange(map, { low: type.low, high: type.high });
-    return ladderScale(low, high, HEIGHT);
-  }, [map, type]);
+  const scale = useLadderScale(map, singer.voiceType, HEIGHT);
 
   const onLive = useCallback(({ frames, peak }: Live) => {
     meter.current.peak = Math.max(meter.current.peak, peak);
@@ -130,7 +127,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
   }, [stop]);
 
   const start = useCallback(async () => {
-    player.stop();
+    silence();
     setProblem(null);
     setResult(null);
     setDiscarded(null);
@@ -160,7 +157,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
       setProblem((error as Error).message);
       setState('idle');
     }
-  }, [close, onLive, player, singer.voiceType, source, style, task, vowel]);
+  }, [close, onLive, setDiscarded, silence, singer.voiceType, source, style, task, vowel]);
 
   const readFile = useCallback(
     async (file: File | undefined) => {
@@ -175,12 +172,12 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         setState('idle');
       }
     },
-    [finish],
+    [finish, setDiscarded],
   );
 
   const discard = useCallback(async () => {
     if (!result) return;
-    player.stop();
+    silence();
     try {
       await discardTake(result.pending.id);
       setDiscarded(result.pending);
@@ -190,7 +187,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
     } catch (error) {
       setProblem((error as Error).message);
     }
-  }, [player, result, router]);
+  }, [silence, result, router, setDiscarded]);
 
   const busy = state === 'opening' || state === 'saving' || state === 'analysing';
   const toggle = useCallback(() => {
@@ -237,8 +234,8 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
             trace={trace}
             changes={changes}
             marks={[]}
-            playheadS={player.playing?.atS ?? null}
-            onPlay={(fromS) => player.play(result!.pending.id, fromS)}
+            playheadS={playing?.atS ?? null}
+            onPlay={(fromS) => play(result!.pending.id, fromS)}
           />
         ) : (
           <div className="flex gap-2">
@@ -351,11 +348,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         )}
         {result && (
           <section aria-label="What was found" className="card flex flex-col gap-3">
-            <Found
-              analysis={result.stored.analysis!}
-              changes={changes}
-              onPlay={(timeS) => player.play(result.pending.id, timeS - 1, timeS + 1)}
-            />
+            <Found analysis={result.stored.analysis!} changes={changes} onPlay={(timeS) => play(result.pending.id, timeS - 1, timeS + 1)} />
             <div className="flex flex-wrap gap-1">
               <Link className="button px-3" href={`/singers/${singer.id}/takes/${result.pending.id}`}>
                 Review

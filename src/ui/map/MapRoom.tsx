@@ -2,14 +2,13 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { ChevronDown, Play, Square } from 'lucide-react';
 import Link from 'next/link';
-import { useMemo } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { Passaggio, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
-import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Task } from '../../core/take/types';
 import { dateOf, dateTimeOf, EVENT_WORDS, FINDING_WORDS, TASK_WORDS } from '../kit/words';
-import { ladderRange, ladderScale } from '../ladder/scale';
+import { useLadderScale } from '../ladder/useLadderScale';
 import { MapPicture } from './MapPicture';
 
 interface TakeLine {
@@ -38,12 +37,8 @@ export function MapRoom({
   map: VoiceMap;
   takes: TakeLine[];
 }) {
-  const type = voiceType(singer.voiceType);
   const player = useTakePlayer();
-  const scale = useMemo(() => {
-    const { low, high } = ladderRange(map, { low: type.low, high: type.high });
-    return ladderScale(low, high, HEIGHT);
-  }, [map, type]);
+  const scale = useLadderScale(map, singer.voiceType, HEIGHT);
   if (takes.length === 0)
     return (
       <div className="card max-w-2xl text-lg">

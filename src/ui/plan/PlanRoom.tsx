@@ -2,18 +2,18 @@
 import { ArrowDown, ArrowUp, Plus, Undo2, X } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { exerciseById } from '../../core/exercise/shelf';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
 import { DAY_MINUTES, dayMinutes, setMinutes } from '../../core/plan/dose';
 import type { Plan, PlanItem } from '../../core/plan/types';
-import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
 import { dateOf, FINDING_WORDS } from '../kit/words';
-import { ladderRange, ladderScale } from '../ladder/scale';
+import { useLadderScale } from '../ladder/useLadderScale';
 import { KeysPicture } from './KeysPicture';
 
 interface Props {
@@ -27,6 +27,9 @@ interface Props {
 }
 
 const HEIGHT = 420;
+/** Keys offered, F#1 to F#6. */
+const KEYS = Array.from({ length: 61 }, (_, k) => 30 + k);
+const SMALL_SELECT = 'field min-h-9 w-full px-1 text-sm';
 
 /** Choosing and assigning: the suggestion with its reasons, edited by the coach, against the voice. */
 export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Props) {
@@ -36,11 +39,7 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const type = voiceType(singer.voiceType);
-  const scale = useMemo(() => {
-    const { low, high } = ladderRange(map, { low: type.low, high: type.high });
-    return ladderScale(low, high, HEIGHT);
-  }, [map, type]);
+  const scale = useLadderScale(map, singer.voiceType, HEIGHT);
 
   const change = (next: PlanItem[]) => {
     setPast((p) => [...p, items]);
@@ -187,8 +186,6 @@ function ItemCard({
   const exercise = exerciseById(item.exerciseId);
   const first = item.keys[0];
   const last = item.keys[item.keys.length - 1];
-  const choices = Array.from({ length: 61 }, (_, k) => 30 + k);
-  const small = 'field min-h-9 w-full px-1 text-sm';
   return (
     <li className="card p-3" data-testid="item">
       <div className="flex items-center gap-1">
@@ -209,32 +206,14 @@ function ItemCard({
       <div className="mt-2 grid grid-cols-3 gap-2 text-sm text-soft sm:grid-cols-[1.5fr_1fr_1fr_1fr_1fr_1fr]">
         <label className="flex flex-col">
           Sound
-          <select className={small} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
+          <select className={SMALL_SELECT} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
             {[...new Set([...exercise.sounds, item.sound])].map((s) => (
               <option key={s}>{s}</option>
             ))}
           </select>
         </label>
-        <label className="flex flex-col">
-          First key
-          <select className={small} value={first} onChange={(e) => onEdit({ keys: keyLadder(Number(e.target.value), last) })}>
-            {choices.map((m) => (
-              <option key={m} value={m}>
-                {noteName(m)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col">
-          Last key
-          <select className={small} value={last} onChange={(e) => onEdit({ keys: keyLadder(first, Number(e.target.value)) })}>
-            {choices.map((m) => (
-              <option key={m} value={m}>
-                {noteName(m)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <KeyField label="First key" value={first} onChange={(key) => onEdit({ keys: keyLadder(key, last) })} />
+        <KeyField label="Last key" value={last} onChange={(key) => onEdit({ keys: keyLadder(first, key) })} />
         <NumberField
           label="Tempo"
           value={item.tempo}
@@ -247,6 +226,21 @@ function ItemCard({
         <NumberField label="A day" value={item.timesADay} min={1} max={6} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
       </div>
     </li>
+  );
+}
+
+function KeyField({ label, value, onChange }: { label: string; value: number; onChange: (key: number) => void }) {
+  return (
+    <label className="flex flex-col">
+      {label}
+      <select className={SMALL_SELECT} value={value} onChange={(e) => onChange(Number(e.target.value))}>
+        {KEYS.map((m) => (
+          <option key={m} value={m}>
+            {noteName(m)}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -5,12 +5,12 @@ import { useTakePlayer } from '../../audio/take-player';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { markOn } from '../../core/map/votes';
 import { noteName, noteWithCents } from '../../core/music/pitch';
-import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { Change, changesOf } from '../../core/take/changes';
 import type { TakeFindings, Task, Trace } from '../../core/take/types';
 import { Notice } from '../kit/Notice';
 import { dateTimeOf, EVENT_WORDS, TASK_WORDS } from '../kit/words';
-import { ladderRange, ladderScale } from '../ladder/scale';
+import { useLadderScale } from '../ladder/useLadderScale';
 import { TakePicture } from '../take/TakePicture';
 import { useMarks } from './useMarks';
 
@@ -42,15 +42,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     ),
   );
   const [cursorS, setCursorS] = useState(atS);
-  const type = voiceType(singer.voiceType);
-  const scale = useMemo(() => {
-    const { low, high } = ladderRange(
-      map,
-      { low: type.low, high: type.high },
-      findings?.range ? [findings.range.lowestMidi, findings.range.highestMidi] : [],
-    );
-    return ladderScale(low, high, HEIGHT);
-  }, [map, type, findings]);
+  const scale = useLadderScale(map, singer.voiceType, HEIGHT, findings?.range ?? null);
 
   const nowS = playing?.atS ?? cursorS;
   const playFrom = useCallback(

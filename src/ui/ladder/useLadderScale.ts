@@ -1,0 +1,13 @@
+import { useMemo } from 'react';
+import type { VoiceMap } from '../../core/map/types';
+import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { Range } from '../../core/take/types';
+import { LadderScale, ladderRange, ladderScale } from './scale';
+
+/** The scale of a singer's ladder at a height: the whole voice as far as it is mapped (its type's until then), and this take's range. */
+export function useLadderScale(map: VoiceMap, type: VoiceTypeId, height: number, take: Range | null = null): LadderScale {
+  return useMemo(() => {
+    const { low, high } = ladderRange(map, voiceType(type), take ? [take.lowestMidi, take.highestMidi] : []);
+    return ladderScale(low, high, height);
+  }, [map, type, height, take]);
+}
