@@ -1,8 +1,8 @@
 /**
- * Solve A x = b for a symmetric positive definite A (n x n, row major) by Cholesky factors. Overwrites `a`.
+ * Factor a symmetric positive definite A (n x n, row major) as L L' in place: L in the lower triangle.
  * @throws RangeError when A isn't positive definite.
  */
-export function solveSymmetric(a: Float64Array, b: Float64Array, n: number): Float64Array {
+export function cholesky(a: Float64Array, n: number): void {
   for (let j = 0; j < n; j++) {
     for (let i = j; i < n; i++) {
       let sum = a[i * n + j];
@@ -13,14 +13,44 @@ export function solveSymmetric(a: Float64Array, b: Float64Array, n: number): Flo
       } else a[i * n + j] = sum / a[j * n + j];
     }
   }
+}
+
+/** L x = b for the factor left by `cholesky`: data of covariance L L' come out with unit covariance. */
+export function whiten(factor: Float64Array, b: Float64Array, n: number): Float64Array {
   const x = Float64Array.from(b);
   for (let i = 0; i < n; i++) {
-    for (let k = 0; k < i; k++) x[i] -= a[i * n + k] * x[k];
-    x[i] /= a[i * n + i];
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    for (let k = i + 1; k < n; k++) x[i] -= a[k * n + i] * x[k];
-    x[i] /= a[i * n + i];
+    let sum = x[i];
+    for (let k = 0; k < i; k++) sum -= factor[i * n + k] * x[k];
+    x[i] = sum / factor[i * n + i];
   }
   return x;
+}
+
+/** L' x = b: the other half of solving with the factor left by `cholesky`. */
+export function unwhiten(factor: Float64Array, b: Float64Array, n: number): Float64Array {
+  const x = Float64Array.from(b);
+  for (let i = n - 1; i >= 0; i--) {
+    for (let k = i + 1; k < n; k++) x[i] -= factor[k * n + i] * x[k];
+    x[i] /= factor[i * n + i];
+  }
+  return x;
+}
+
+/** A x for a square A (n x n, row major). */
+export function multiply(a: Float64Array, x: Float64Array, n: number): Float64Array {
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i++) for (let k = 0; k < n; k++) out[i] += a[i * n + k] * x[k];
+  return out;
+}
+
+export function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i] * b[i];
+  return sum;
+}
+
+/** Solve A x = b for a symmetric positive definite A (n x n, row major). Overwrites `a`. @throws RangeError as `cholesky`. */
+export function solveSymmetric(a: Float64Array, b: Float64Array, n: number): Float64Array {
+  cholesky(a, n);
+  return unwhiten(a, whiten(a, b, n), n);
 }

@@ -3,13 +3,13 @@ import { median, quantile } from '../signal/stats';
 import { trackVoice } from '../voice/track';
 import { HOP_S, Pcm, VoiceTrack } from '../voice/types';
 import { Contour, contourOf, framesIn } from './contour';
-import { fitCrossOver } from './crossover';
+import { fitCrossOvers } from './crossover';
 import { sirenEvents, timeAt } from './events';
 import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
 import { scaleLegs } from './scale-legs';
 import { removeStruck } from './struck';
-import { timbreScore } from './timbre';
+import { Timbre, timbreScore } from './timbre';
 import { Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
 
 const MIN_SUNG_S = 0.3;
@@ -17,7 +17,15 @@ const MAX_STRUCK_SHARE = 0.85;
 
 /** Analyse one take. Pure and deterministic. @throws RangeError as `trackVoice` does. */
 export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
-  const track = trackVoice(pcm);
+  return analyseTrack(trackVoice(pcm), task, { durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate });
+}
+
+/** The same from a track: what isn't voice (struck strings, an unusable take) is taken out of it. */
+export function analyseTrack(
+  track: VoiceTrack,
+  task: Task,
+  of: { durationS: number; sampleRate: number },
+): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
   const contour = contourOf(track);
   const struckShare = removeStruck(track, contour);
   const quality = judge(track, contour, struckShare);
@@ -26,8 +34,7 @@ export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; tra
   const findings: TakeFindings = {
     engine: ENGINE,
     task,
-    durationS: pcm.samples.length / pcm.sampleRate,
-    sampleRate: pcm.sampleRate,
+    ...of,
     quality,
     notes: [],
     range: null,
@@ -40,26 +47,40 @@ export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; tra
   let head: Float64Array = new Float64Array(track.frames).fill(NaN);
   if (quality.usable) {
     findings.range = phonatedRange(contour);
-    head = timbreScore(track, contour);
+    const timbre = timbreScore(track, contour);
+    head = timbre.score;
     findings.profile = noteProfile(track, contour, head);
     if (task === 'speech') findings.speakingMidi = median(contour.filter((m) => !Number.isNaN(m)));
     else {
       findings.held = heldRange(contour);
       if (task !== 'siren') findings.notes = sungNotes(contour);
       if (task === 'siren' || task === 'free') {
-        findings.legs = sirenLegs(contour).map((leg) => ({ ...leg, crossOver: legCrossOver(leg, contour, head) }));
+        findings.legs = withCrossOvers(sirenLegs(contour), contour, timbre);
         findings.events = task === 'siren' ? sirenEvents(track, contour, findings.legs) : [];
-      } else if (task === 'scale') findings.legs = scaleLegs(findings.notes, head);
+      } else if (task === 'scale') findings.legs = scaleLegs(findings.notes, timbre);
     }
   }
   return { findings, track, trace: traceOf(track, contour, head) };
 }
 
-function legCrossOver(leg: Leg, contour: Contour, head: Float64Array) {
-  const from = Math.round(leg.startS / HOP_S);
-  const to = Math.round(leg.endS / HOP_S);
-  const cross = fitCrossOver(contour.subarray(from, to), head.subarray(from, to));
-  return cross && { ...cross, timeS: timeAt(contour, leg, cross.midi) };
+/** Fit the legs of a siren two by two: a way up and the way down after it share what isn't register. */
+function withCrossOvers(legs: Leg[], contour: Contour, { score, turnMidi }: Timbre): Leg[] {
+  const out: Leg[] = [];
+  for (let i = 0; i < legs.length;) {
+    const pair = legs.slice(i, legs[i + 1] && legs[i + 1].direction !== legs[i].direction ? i + 2 : i + 1);
+    const fits = fitCrossOvers(
+      pair.map(({ direction, startS, endS }) => {
+        const [from, to] = [startS, endS].map((s) => Math.round(s / HOP_S));
+        return { direction, midi: contour.subarray(from, to), score: score.subarray(from, to) };
+      }),
+      turnMidi,
+    );
+    pair.forEach((leg, k) =>
+      out.push({ ...leg, crossOvers: fits[k].map((cross) => ({ ...cross, timeS: timeAt(contour, leg, cross.midi) })) }),
+    );
+    i += pair.length;
+  }
+  return out;
 }
 
 /** May anything be concluded from this take, and what should be done better next time. */

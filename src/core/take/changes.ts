@@ -29,10 +29,11 @@ export function changesOf({ events, legs }: TakeFindings): Change[] {
     confidence,
     leg: legs.findIndex((_, l) => within(timeS, l)),
   }));
-  legs.forEach(({ crossOver, direction }, leg) => {
-    if (!crossOver) return;
-    const told = events.some((e) => within(e.timeS, leg) && Math.abs(e.midi - crossOver.midi) < SAME_CHANGE_ST + crossOver.widthSt / 2);
-    if (!told) out.push({ ...crossOver, direction, kind: 'blend', leg });
+  legs.forEach(({ crossOvers, direction }, leg) => {
+    for (const crossOver of crossOvers) {
+      const told = events.some((e) => within(e.timeS, leg) && Math.abs(e.midi - crossOver.midi) < SAME_CHANGE_ST + crossOver.widthSt / 2);
+      if (!told) out.push({ ...crossOver, direction, kind: 'blend', leg });
+    }
   });
   return out.sort((a, b) => a.timeS - b.timeS);
 }

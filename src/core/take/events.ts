@@ -27,8 +27,7 @@ export function sirenEvents(track: VoiceTrack, contour: Contour, legs: Leg[]): T
       if (near(timeS)) return;
       events.push({ timeS, midi, fromMidi: midi, toMidi: midi, direction: leg.direction, kind, confidence, dipDb });
     };
-    const cross = leg.crossOver;
-    if (cross) {
+    for (const cross of leg.crossOvers) {
       // A step of colour; or a crossing whose width the fit leaves open, with a hole in the level inside it.
       const step = cross.widthSt <= STEP_WIDTH_ST && cross.confidence > 0.4;
       const dip = dips.find((d) => Math.abs(d.midi - cross.midi) < Math.max(2, cross.widthSt / 3));

@@ -6,7 +6,7 @@ import { Leg } from './types';
 const TURN_ST = 3;
 const MIN_LEG_ST = 4;
 
-/** Split sirens into legs: stretches between turning points, at least four semitones wide. `crossOver` is left null. */
+/** Split sirens into legs: stretches between turning points, at least four semitones wide. `crossOvers` is left empty. */
 export function sirenLegs(contour: Contour): Leg[] {
   const legs: Leg[] = [];
   for (const [start, end] of phrases(contour, 0.3, 0.3)) {
@@ -19,7 +19,7 @@ export function sirenLegs(contour: Contour): Leg[] {
         direction: midi[b] > midi[a] ? 'up' : 'down',
         lowestMidi: Math.min(midi[a], midi[b]),
         highestMidi: Math.max(midi[a], midi[b]),
-        crossOver: null,
+        crossOvers: [],
       });
     }
   }

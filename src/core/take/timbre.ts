@@ -1,4 +1,5 @@
-import { solveSymmetric } from '../signal/linear';
+import { hzToMidi } from '../music/pitch';
+import { cholesky, dot, multiply, unwhiten, whiten } from '../signal/linear';
 import { HARMONICS, NO_HARMONIC_DB, VoiceTrack } from '../voice/types';
 import { Contour } from './contour';
 
@@ -12,12 +13,28 @@ const TOP_HZ = 4500;
 const DEPTH_DB = 60;
 /** Room noise in one harmonic's band lies this far under its whole level. */
 const BAND_NOISE_DB = 24;
-/** Weight of the filter's smoothness (second differences), in frames. */
-const SMOOTHNESS = 6;
-const LEVEL_BELOW = 200;
+/** Weight, for each frame looked at, of the smoothness (second differences) of what the filter has beside the tract. */
+const SMOOTHNESS = 0.12;
+const LEVEL_BELOW = 0.4;
+const SMALLNESS = 0.00004;
+/** Formants tried, hertz, and F2 over F1. */
+const FIRST_FORMANTS = Array.from({ length: 22 }, (_, i) => 250 * 2 ** (i / 10));
+const SECOND_OVER_FIRST = [1.3, 1.5, 1.75, 2.1, 2.6, 3.2, 4, 5.5, 8];
+const USUAL_FIRST = 620;
+/** Cost of an octave away from it, in a frame's weight. */
+const FORMANT_COST = 4;
 /** dB per octave of slope, and dB of first harmonic, that count as one unit of "headier". */
 const SLOPE_UNIT = 4;
-const FIRST_UNIT = 8;
+const FIRST_UNIT = 6;
+/** Frames on each side looked at for a jump of pitch of more than this many semitones a frame. */
+const LEAP_REACH = 5;
+const LEAP_ST = 0.5;
+
+/** Score of each frame (NaN where nothing is sung), and the pitch that meets the first formant (2 f0 = F1 lies an octave lower). */
+export interface Timbre {
+  score: Float64Array;
+  turnMidi: number;
+}
 
 /**
  * A timbre score for each sung frame: higher is headier (steeper spectrum, stronger first harmonic); NaN elsewhere.
@@ -28,14 +45,20 @@ const FIRST_UNIT = 8;
  * a register change. Level and slope of each frame are projected out and the filter is solved for exactly (least
  * squares). A tilt of the filter can't be told from a slope of the source, so only differences of the score count.
  */
-export function timbreScore(track: VoiceTrack, contour: Contour): Float64Array {
+export function timbreScore(track: VoiceTrack, contour: Contour): Timbre {
   const score = new Float64Array(track.frames).fill(NaN);
   const frames: number[] = [];
   for (let i = 0; i < track.frames; i++) if (!Number.isNaN(contour[i])) frames.push(i);
-  if (frames.length < 40) return score;
+  if (frames.length < 40) return { score, turnMidi: Infinity };
   const filter = solveFilter(track, frames);
-  for (const frame of frames) score[frame] = scoreFrame(track, frame, filter);
-  return score;
+  for (const frame of frames) if (!leaps(contour, frame)) score[frame] = scoreFrame(track, frame, filter.db);
+  return { score, turnMidi: hzToMidi(filter.f1) };
+}
+
+/** Where the pitch jumps inside the reader's window the harmonics are those of two notes. */
+function leaps(contour: Contour, frame: number): boolean {
+  for (let i = frame - LEAP_REACH; i < frame + LEAP_REACH; i++) if (Math.abs(contour[i + 1] - contour[i]) > LEAP_ST) return true;
+  return false;
 }
 
 const binOf = (hz: number) => Math.min(BINS - 1.001, Math.max(0, Math.log2(hz / LOWEST_HZ) * BINS_PER_OCTAVE));
@@ -54,16 +77,66 @@ function usableHarmonics(track: VoiceTrack, frame: number, ks: Int32Array): numb
   return n;
 }
 
-function solveFilter(track: VoiceTrack, frames: number[]): Float64Array {
+/** The filter of a take: dB at each bin, and its first formant. */
+interface Filter {
+  db: Float64Array;
+  f1: number;
+}
+
+function solveFilter(track: VoiceTrack, frames: number[]): Filter {
+  const { matrix, right, lowestHz, used } = equations(track, frames);
+  const stiff = matrix.slice();
+  penalise(stiff, lowestHz, used);
+  cholesky(stiff, BINS);
+  // The filter is a tract's first two resonances plus whatever smooth rest the harmonics ask for; the pair that leaves least
+  // to be asked for wins.
+  let best = { left: Infinity, tract: new Float64Array(BINS) as Float64Array, rest: right, f1: 0 };
+  for (const f1 of FIRST_FORMANTS)
+    for (const ratio of SECOND_OVER_FIRST) {
+      const f2 = f1 * ratio;
+      if (f2 < 750 || f2 > 2600) continue;
+      const tract = tractDb(f1, f2);
+      const pulled = multiply(matrix, tract, BINS);
+      const rest = right.map((r, i) => r - pulled[i]);
+      const white = whiten(stiff, rest, BINS);
+      // Weighted squared error, less what every pair has in common.
+      const left = FORMANT_COST * used * Math.log2(f1 / USUAL_FIRST) ** 2 - 2 * dot(right, tract) + dot(tract, pulled) - dot(white, white);
+      if (left < best.left) best = { left, tract, rest, f1 };
+    }
+  const smooth = unwhiten(stiff, whiten(stiff, best.rest, BINS), BINS);
+  return { db: best.tract.map((t, i) => t + smooth[i]), f1: best.f1 };
+}
+
+/** Two resonances of a tract at each bin, dB, unity at 0 Hz (Fant's all-pole form; bandwidths after Fant 1972, from memory). */
+function tractDb(f1: number, f2: number): Float64Array {
+  return Float64Array.from({ length: BINS }, (_, b) => {
+    const hz = LOWEST_HZ * 2 ** (b / BINS_PER_OCTAVE);
+    let db = 0;
+    for (const [f, width] of [
+      [f1, 60 + f1 / 20],
+      [f2, 60 + f2 / 20],
+    ])
+      db -= 10 * Math.log10((1 - (hz / f) ** 2) ** 2 + ((hz * width) / f ** 2) ** 2);
+    // Above it the higher resonances fill in.
+    return Math.max(-30, db);
+  });
+}
+
+/** Normal equations of the filter: what level and slope of each frame can't explain, harmonics 2 and up. */
+function equations(track: VoiceTrack, frames: number[]) {
   const matrix = new Float64Array(BINS * BINS);
   const right = new Float64Array(BINS);
   const ks = new Int32Array(HARMONICS);
   const lo = new Int32Array(HARMONICS);
   const part = new Float64Array(HARMONICS);
+  let lowestHz = Infinity;
+  let used = 1;
   for (let f = 0; f < frames.length; f += STRIDE) {
     const frame = frames[f];
+    lowestHz = Math.min(lowestHz, track.f0[frame]);
     const n = usableHarmonics(track, frame, ks);
     if (n < 4) continue;
+    used++;
     let mean = 0;
     for (let i = 0; i < n; i++) {
       const at = binOf(ks[i] * track.f0[frame]);
@@ -89,22 +162,25 @@ function solveFilter(track: VoiceTrack, frames: number[]): Float64Array {
       right[lo[i] + 1] += part[i] * projected;
     }
   }
+  return { matrix, right, lowestHz, used };
+}
+
+/** What the rest of the filter beside the tract pays for: bends anywhere, and any slope below twice the lowest pitch. */
+function penalise(matrix: Float64Array, lowestHz: number, used: number) {
+  const smoothness = SMOOTHNESS * used;
+  const level = LEVEL_BELOW * used;
   for (let b = 1; b + 1 < BINS; b++) {
     const w = [1, -2, 1];
-    for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) matrix[(b - 1 + i) * BINS + b - 1 + j] += SMOOTHNESS * w[i] * w[j];
+    for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) matrix[(b - 1 + i) * BINS + b - 1 + j] += smoothness * w[i] * w[j];
   }
-  // Below twice the lowest pitch only first harmonics fall, which have a term of their own: there the filter is taken to
-  // be level, as a vocal tract is well under its first formant.
-  let lowest = Infinity;
-  for (const frame of frames) lowest = Math.min(lowest, track.f0[frame]);
-  for (let b = 0; b < binOf(2.1 * lowest); b++) {
-    matrix[b * BINS + b] += LEVEL_BELOW;
-    matrix[(b + 1) * BINS + b + 1] += LEVEL_BELOW;
-    matrix[b * BINS + b + 1] -= LEVEL_BELOW;
-    matrix[(b + 1) * BINS + b] -= LEVEL_BELOW;
+  // Below twice the lowest pitch only first harmonics fall, which have a term of their own.
+  for (let b = 0; b < binOf(2.1 * lowestHz); b++) {
+    matrix[b * BINS + b] += level;
+    matrix[(b + 1) * BINS + b + 1] += level;
+    matrix[b * BINS + b + 1] -= level;
+    matrix[(b + 1) * BINS + b] -= level;
   }
-  for (let b = 0; b < BINS; b++) matrix[b * BINS + b] += 0.02;
-  return solveSymmetric(matrix, right, BINS);
+  for (let b = 0; b < BINS; b++) matrix[b * BINS + b] += SMALLNESS * used;
 }
 
 const scratch = new Int32Array(HARMONICS);
@@ -130,7 +206,7 @@ function scoreFrame(track: VoiceTrack, frame: number, filter: Float64Array): num
     sxy += x * y;
   }
   // A light pull toward a plain -12 dB per octave keeps frames with few harmonics in bounds.
-  const pull = 0.4;
+  const pull = 0.2;
   const slope = (sxy - (sx * sy) / n + pull * -12) / (sxx - (sx * sx) / n + pull);
   const level = (sy - slope * sx) / n;
   return -slope / SLOPE_UNIT + (plain(1) - level) / FIRST_UNIT;

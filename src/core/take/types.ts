@@ -57,7 +57,8 @@ export interface Leg extends Range {
   startS: number;
   endS: number;
   direction: Direction;
-  crossOver: CrossOver | null;
+  /** Lowest first; none where no crossing shows. */
+  crossOvers: CrossOver[];
 }
 
 /** Averages over the frames whose pitch rounds to one semitone. */
