@@ -15,16 +15,8 @@ export const SHORTEST_QUIET_S = 0.25;
 export function humLines(quiet: Float32Array, rate: number, leastPower: number): number[] {
   const n = Math.min(quiet.length, Math.round(LONGEST_S * rate));
   if (n < SHORTEST_QUIET_S * rate) return [];
-  const power = (hz: number) => {
-    let re = 0;
-    let im = 0;
-    for (let i = 0; i < n; i++) {
-      const x = quiet[i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / n));
-      re += x * Math.cos((2 * Math.PI * hz * i) / rate);
-      im += x * Math.sin((2 * Math.PI * hz * i) / rate);
-    }
-    return (2 * (re * re + im * im)) / (n * n);
-  };
+  const tapered = Float64Array.from({ length: n }, (_, i) => quiet[i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / n)));
+  const power = (hz: number) => (2 * goertzel(tapered, (2 * Math.PI * hz) / rate)) / (n * n);
   let best: number[] = [];
   for (const base of MAINS) {
     const lines: number[] = [];
@@ -35,6 +27,19 @@ export function humLines(quiet: Float32Array, rate: number, leastPower: number):
     if (lines.length > best.length) best = lines;
   }
   return best;
+}
+
+/** Squared magnitude of one spectral line at `omega` radians a sample (Goertzel 1958). */
+function goertzel(x: Float64Array, omega: number): number {
+  const turn = 2 * Math.cos(omega);
+  let a = 0;
+  let b = 0;
+  for (let i = 0; i < x.length; i++) {
+    const c = x[i] + turn * a - b;
+    b = a;
+    a = c;
+  }
+  return a * a + b * b - turn * a * b;
 }
 
 /** Take lines out of a signal: a notch at each (RBJ cookbook form, Q 25). Works in place. */

@@ -1,5 +1,5 @@
 import { midiToHz } from '../music/pitch';
-import { cholesky, dot, whiten } from '../signal/linear';
+import { cholesky, whiten, whitenAll } from '../signal/linear';
 import { median } from '../signal/stats';
 import { CrossOver, Direction } from './types';
 
@@ -9,7 +9,6 @@ export interface LegPoints {
   midi: ArrayLike<number>;
   score: ArrayLike<number>;
 }
-
 
 export type CrossOverFit = Omit<CrossOver, 'timeS'>;
 
@@ -140,14 +139,22 @@ function noiseAt({ x, points }: Bin): number {
   return NOISE_SD * Math.sqrt(1 + 4 / points) + FEW_HARMONICS_SD * (5 / Math.max(1, harmonics)) ** 4;
 }
 
-/** The points and every logistic shape, whitened by the covariance: fits are then dot products. */
+/**
+ * The points and every logistic shape, whitened by the covariance, so that fits are sums of products. A shape belongs to one
+ * leg, a width and a centre; its number is width * centres + centre.
+ */
 interface Shapes {
   points: Float64Array;
   centres: Float64Array;
-  legs: LegPoints[];
-  spans: Span[];
-  /** Shape of a leg at [width][leg][centre]; null where the centre lies too near that leg's edge. */
-  at: (Float64Array | null)[][][];
+  /** Of each leg, bins x shapes, row major. */
+  whitened: Float64Array[];
+  /** Whether a leg can be said to cross at a centre: not near its ends. */
+  open: boolean[][];
+  /** Squared size of each leg's shapes. */
+  sizes: Float64Array[];
+  /** Product of the first leg's shape w * centres + i with the second's w * centres + j, at (w * centres + i) * centres + j. */
+  products: Float64Array;
+  upFirst: boolean;
 }
 
 function createShapes(bins: Bin[], spans: Span[], legs: LegPoints[], turnMidi: number): Shapes {
@@ -165,22 +172,61 @@ function createShapes(bins: Bin[], spans: Span[], legs: LegPoints[], turnMidi: n
     { length: Math.floor((high - low - 2 * EDGE_ST) / STEP_ST) + 1 },
     (_, i) => low + EDGE_ST + i * STEP_ST,
   );
-  const at = WIDTHS.map((width) =>
-    legs.map((_, leg) =>
-      Array.from(centres, (centre) => {
-        if (centre < spans[leg].low + EDGE_ST || centre > spans[leg].high - EDGE_ST) return null;
-        const shape = Float64Array.from(bins, (b) => (b.leg === leg ? 1 / (1 + Math.exp((-TEN_TO_NINETY * (b.x - centre)) / width)) : 0));
-        return whiten(matrix, shape, n);
-      }),
-    ),
+  const count = WIDTHS.length * centres.length;
+  const turned = Float64Array.from({ length: count }, (_, s) =>
+    Math.exp((TEN_TO_NINETY / WIDTHS[Math.floor(s / centres.length)]) * (centres[s % centres.length] - middle)),
   );
+  const whitened = legs.map((_, leg) => {
+    const from = bins.findIndex((b) => b.leg === leg);
+    const shapes = new Float64Array(n * count);
+    for (let i = from; i < n && bins[i].leg === leg; i++)
+      for (let s = 0, w = 0; w < WIDTHS.length; w++) {
+        // exp of a difference is a product: one for the bin, one for the centre.
+        const steep = TEN_TO_NINETY / WIDTHS[w];
+        const own = Math.exp(-steep * (bins[i].x - middle));
+        for (let c = 0; c < centres.length; c++, s++) shapes[i * count + s] = 1 / (1 + own * turned[s]);
+      }
+    whitenAll(matrix, shapes, n, count, from);
+    return shapes;
+  });
+  const open = spans.map((s) => Array.from(centres, (c) => c >= s.low + EDGE_ST && c <= s.high - EDGE_ST));
   const points = whiten(
     matrix,
     Float64Array.from(bins, (b) => b.y),
     n,
   );
-  return { points, centres, legs, spans, at };
+  const sizes = whitened.map((shapes) => sumProducts(shapes, shapes, n, count));
+  const products = legs.length > 1 ? crossProducts(whitened[0], whitened[1], n, centres.length) : new Float64Array(0);
+  return { points, centres, whitened, open, sizes, products, upFirst: legs[0].direction === 'up' };
 }
+
+/** Column by column sums of products of two matrices of n rows. */
+function sumProducts(a: Float64Array, b: Float64Array, n: number, count: number): Float64Array {
+  const out = new Float64Array(count);
+  for (let i = 0, at = 0; i < n; i++) for (let s = 0; s < count; s++, at++) out[s] += a[at] * b[at];
+  return out;
+}
+
+/** Products of every shape of the first leg with the second leg's of the same width whose centre lies within MOST_HYSTERESIS_ST. */
+function crossProducts(a: Float64Array, b: Float64Array, n: number, centres: number): Float64Array {
+  const count = WIDTHS.length * centres;
+  const reach = Math.round(MOST_HYSTERESIS_ST / STEP_ST);
+  const out = new Float64Array(count * centres);
+  for (let row = 0; row < n * count; row += count)
+    for (let w = 0; w < count; w += centres)
+      for (let i = 0; i < centres; i++) {
+        const first = a[row + w + i];
+        const to = Math.min(centres - 1, i + reach);
+        for (let j = Math.max(0, i - reach), at = (w + i) * centres + j; j <= to; j++, at++) out[at] += first * b[row + w + j];
+      }
+  return out;
+}
+
+/** Column `s` of a leg's whitened shapes. */
+const column = ({ whitened, points }: Shapes, leg: number, s: number) => {
+  const count = whitened[leg].length / points.length;
+  return points.map((_, i) => whitened[leg][i * count + s]);
+};
 
 interface Rise {
   places: number[];
@@ -195,63 +241,74 @@ interface Rise {
 const without = ({ points }: Shapes, { rise, shape }: Rise) => points.map((p, i) => p - rise * shape[i]);
 
 /** The rise that explains `points` (whitened) best, at least APART_ST from places already taken. */
-function bestRise({ centres, legs, at }: Shapes, points: Float64Array, taken: number[]): Rise | null {
-  const trials: { log: number; w: number; c: number[]; rise: number }[] = [];
-  const upFirst = legs[0].direction === 'up';
-  const free = (leg: number, c: number) => taken.length === 0 || Math.abs(centres[c] - taken[leg]) >= APART_ST;
-  const weigh = (w: number, c: number[], fit: number, own: number, prior: number) => {
-    const precision = own + 1 / RISE_SPREAD ** 2;
+function bestRise(shapes: Shapes, points: Float64Array, taken: number[]): Rise | null {
+  const { centres, whitened, open, sizes, products, upFirst } = shapes;
+  const n = points.length;
+  const count = sizes[0].length;
+  const reach = Math.round(MOST_HYSTERESIS_ST / STEP_ST);
+  const fits = whitened.map((columns) => {
+    const out = new Float64Array(count);
+    for (let i = 0, at = 0; i < n; i++) for (let s = 0; s < count; s++, at++) out[s] += points[i] * columns[at];
+    return out;
+  });
+  const free = open.map((ofLeg, leg) => ofLeg.map((o, c) => o && !(Math.abs(centres[c] - taken[leg]) < APART_ST)));
+  // How usual each distance between the two centres is, second less first.
+  const usual = Float64Array.from({ length: 2 * reach + 1 }, (_, d) => {
+    const lower = (upFirst ? reach - d : d - reach) * STEP_ST;
+    return -0.5 * ((lower - HYSTERESIS_ST) / HYSTERESIS_SPREAD) ** 2;
+  });
+  // Best first: trials are weighed against the best, so two passes spare keeping them.
+  let best = { log: -Infinity, first: 0, second: -1, rise: 0 };
+  // Sums over all trials: weight, log width, place in each leg. An array: shared variables would be boxed at every trial.
+  const sums = new Float64Array(4);
+  const weigh = (first: number, second: number, fit: number, size: number, prior: number, collect: boolean) => {
+    const precision = size + 1 / RISE_SPREAD ** 2;
     const rise = fit / precision;
     if (rise < MIN_RISE) return;
-    trials.push({ log: 0.5 * fit * rise - 0.5 * Math.log(RISE_SPREAD ** 2 * precision) + prior, w, c, rise });
+    const log = 0.5 * fit * rise - 0.5 * Math.log(RISE_SPREAD ** 2 * precision) + prior;
+    if (!collect) {
+      if (log > best.log) best = { log, first, second, rise };
+    } else if (log > best.log - 30) {
+      const p = Math.exp(log - best.log);
+      sums[0] += p;
+      sums[1] += p * Math.log(WIDTHS[Math.floor(first / centres.length)]);
+      sums[2] += p * centres[first % centres.length];
+      if (second >= 0) sums[3] += p * centres[second % centres.length];
+    }
   };
-  let hypotheses = 0;
-  at.forEach((ofLegs, w) => {
-    const [a, b] = ofLegs;
-    const fits = ofLegs.map((shapes) => shapes.map((s) => (s ? dot(s, points) : 0)));
-    const sizes = ofLegs.map((shapes) => shapes.map((s) => (s ? dot(s, s) : 0)));
-    for (let i = 0; i < centres.length; i++) {
-      const first = a[i];
-      if (!first) continue;
-      hypotheses++;
-      if (!free(0, i)) continue;
-      if (!b) {
-        weigh(w, [i], fits[0][i], sizes[0][i], 0);
+  const norms = Float64Array.from(centres, (_, i) => {
+    let sum = 0;
+    for (let j = Math.max(0, i - reach); j <= Math.min(centres.length - 1, i + reach); j++)
+      if (free[1]?.[j]) sum += Math.exp(usual[j - i + reach]);
+    return Math.log(sum);
+  });
+  const all = (collect: boolean) => {
+    for (let first = 0; first < count; first++) {
+      const i = first % centres.length;
+      if (!free[0][i]) continue;
+      if (!free[1]) {
+        weigh(first, -1, fits[0][first], sizes[0][first], 0, collect);
         continue;
       }
-      // The places of the other leg, each as likely as its distance is usual.
-      const others: { j: number; prior: number }[] = [];
-      let sum = 0;
-      for (let j = 0; j < centres.length; j++) {
-        if (!b[j] || !free(1, j)) continue;
-        const lower = upFirst ? centres[i] - centres[j] : centres[j] - centres[i];
-        if (Math.abs(lower) > MOST_HYSTERESIS_ST) continue;
-        const prior = -0.5 * ((lower - HYSTERESIS_ST) / HYSTERESIS_SPREAD) ** 2;
-        others.push({ j, prior });
-        sum += Math.exp(prior);
+      const to = Math.min(centres.length - 1, i + reach);
+      for (let j = Math.max(0, i - reach); j <= to; j++) {
+        if (!free[1][j]) continue;
+        const second = first - i + j;
+        const size = sizes[0][first] + sizes[1][second] + 2 * products[first * centres.length + j];
+        weigh(first, second, fits[0][first] + fits[1][second], size, usual[j - i + reach] - norms[i], collect);
       }
-      for (const { j, prior } of others)
-        weigh(w, [i, j], fits[0][i] + fits[1][j], sizes[0][i] + sizes[1][j] + 2 * dot(first, b[j]!), prior - Math.log(sum));
     }
-  });
-  if (trials.length === 0) return null;
-  const best = trials.reduce((x, y) => (y.log > x.log ? y : x));
-  let total = 0;
-  let width = 0;
-  const places = legs.map(() => 0);
-  for (const t of trials) {
-    const p = Math.exp(t.log - best.log);
-    total += p;
-    width += p * Math.log(WIDTHS[t.w]);
-    t.c.forEach((c, leg) => (places[leg] += p * centres[c]));
-  }
-  const shape = new Float64Array(points.length);
-  best.c.forEach((c, leg) => at[best.w][leg][c]!.forEach((v, i) => (shape[i] += v)));
+  };
+  all(false);
+  if (best.log === -Infinity) return null;
+  all(true);
+  const shape = column(shapes, 0, best.first);
+  if (best.second >= 0) column(shapes, 1, best.second).forEach((v, i) => (shape[i] += v));
   return {
-    places: places.map((p) => p / total),
-    widthSt: Math.exp(width / total),
+    places: whitened.map((_, leg) => sums[2 + leg] / sums[0]),
+    widthSt: Math.exp(sums[1] / sums[0]),
     rise: best.rise,
-    evidence: best.log + Math.log(total / hypotheses),
+    evidence: best.log + Math.log(sums[0] / (WIDTHS.length * open[0].filter(Boolean).length)),
     shape,
   };
 }

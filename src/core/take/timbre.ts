@@ -20,6 +20,9 @@ const SMALLNESS = 0.00004;
 /** Formants tried, hertz, and F2 over F1. */
 const FIRST_FORMANTS = Array.from({ length: 22 }, (_, i) => 250 * 2 ** (i / 10));
 const SECOND_OVER_FIRST = [1.3, 1.5, 1.75, 2.1, 2.6, 3.2, 4, 5.5, 8];
+const LOWEST_SECOND = 750;
+const HIGHEST_SECOND = 2600;
+/** The first formant of open vowels, between men's and women's. */
 const USUAL_FIRST = 620;
 /** Cost of an octave away from it, in a frame's weight. */
 const FORMANT_COST = 4;
@@ -91,20 +94,33 @@ function solveFilter(track: VoiceTrack, frames: number[]): Filter {
   // The filter is a tract's first two resonances plus whatever smooth rest the harmonics ask for; the pair that leaves least
   // to be asked for wins.
   let best = { left: Infinity, tract: new Float64Array(BINS) as Float64Array, rest: right, f1: 0 };
-  for (const f1 of FIRST_FORMANTS)
-    for (const ratio of SECOND_OVER_FIRST) {
-      const f2 = f1 * ratio;
-      if (f2 < 750 || f2 > 2600) continue;
-      const tract = tractDb(f1, f2);
-      const pulled = multiply(matrix, tract, BINS);
-      const rest = right.map((r, i) => r - pulled[i]);
-      const white = whiten(stiff, rest, BINS);
-      // Weighted squared error, less what every pair has in common.
-      const left = FORMANT_COST * used * Math.log2(f1 / USUAL_FIRST) ** 2 - 2 * dot(right, tract) + dot(tract, pulled) - dot(white, white);
-      if (left < best.left) best = { left, tract, rest, f1 };
-    }
+  for (const { f1, tract } of tracts()) {
+    const pulled = multiply(matrix, tract, BINS);
+    const rest = right.map((r, i) => r - pulled[i]);
+    const white = whiten(stiff, rest, BINS);
+    // Weighted squared error, less what every pair has in common.
+    const left = FORMANT_COST * used * Math.log2(f1 / USUAL_FIRST) ** 2 - 2 * dot(right, tract) + dot(tract, pulled) - dot(white, white);
+    if (left < best.left) best = { left, tract, rest, f1 };
+  }
   const smooth = unwhiten(stiff, whiten(stiff, best.rest, BINS), BINS);
   return { db: best.tract.map((t, i) => t + smooth[i]), f1: best.f1 };
+}
+
+interface Tract {
+  f1: number;
+  tract: Float64Array;
+}
+
+let allTracts: Tract[] | undefined;
+
+/** Every pair of formants tried. */
+function tracts(): Tract[] {
+  allTracts ??= FIRST_FORMANTS.flatMap((f1) =>
+    SECOND_OVER_FIRST.map((ratio) => f1 * ratio)
+      .filter((f2) => f2 >= LOWEST_SECOND && f2 <= HIGHEST_SECOND)
+      .map((f2) => ({ f1, tract: tractDb(f1, f2) })),
+  );
+  return allTracts;
 }
 
 /** Two resonances of a tract at each bin, dB, unity at 0 Hz (Fant's all-pole form; bandwidths after Fant 1972, from memory). */
@@ -187,7 +203,7 @@ const scratch = new Int32Array(HARMONICS);
 
 function scoreFrame(track: VoiceTrack, frame: number, filter: Float64Array): number {
   const n = usableHarmonics(track, frame, scratch);
-  if (n < 2) return NaN;
+  if (n < 2 || track.harmonicsDb[frame * HARMONICS] === NO_HARMONIC_DB) return NaN;
   const plain = (k: number) => {
     const at = binOf(k * track.f0[frame]);
     const lo = Math.floor(at);

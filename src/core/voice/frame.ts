@@ -180,9 +180,15 @@ function valueAt(data: Float32Array, start: number, row: number): number {
   return a + (row - lo) * (data[at + LANES] - a);
 }
 
+/** Frames that may look through one long window: it hardly moves in 5 ms. */
+export const SHARED = 2;
+/** Most frames `findCandidates` takes in one call when SHARED look through one long window. */
+export const MOST_FRAMES = LANES * SHARED;
+
 /**
- * Fill `out[0..count - 1]` with the pitch candidates of `count` (1 to 4) frames HOP samples apart, the first centred on
- * sample `centre` of `samples` (ANALYSIS_RATE), which is sample `halfCentre` of `half`, the same sound at half the rate.
+ * Fill `out[0..count - 1]` with the pitch candidates of `count` frames HOP samples apart, the first centred on sample `centre`
+ * of `samples` (ANALYSIS_RATE), which is sample `halfCentre` of `half`, the same sound at half the rate. `shared` frames look
+ * through one long window that stands midway between them (1 or SHARED; `count` is at most LANES times that).
  *
  * Each frame is looked at through 64 ms and 24 ms: peaks of the window-corrected autocorrelation (Boersma 1993) at both
  * lengths, each weighed by a harmonic comb on the compressed spectrum (harmonics against the valleys between them, in the
@@ -195,32 +201,49 @@ export function findCandidates(
   halfCentre: number,
   out: Candidates[],
   count: number,
+  shared: number,
 ) {
-  spectra(long, half, halfCentre, HOP / 2);
+  spectra(long, half, halfCentre + ((shared - 1) * HOP) / 4, (shared * HOP) / 2);
   const slow = long.transforms.autocorrelations(long.maxLag + 1, long.emphasis, long.correction) / 4;
-  let data = floats();
-  for (let lane = 0; lane < count; lane++) {
-    const frame = out[lane];
+  const data = floats();
+  for (let f = 0; f < count; f++) {
+    const frame = out[f];
+    if (f % shared > 0) {
+      copyCandidates(out[f - 1], frame);
+      continue;
+    }
+    const lane = f / shared;
     frame.count = 0;
     frame.levelDb = 10 * Math.log10(Math.max(0, data[slow + lane]) / LONG_TAPER_POWER + 1e-12);
     if (frame.levelDb > SILENT_DB) collectPeaks(long, data, slow + lane, frame, 0);
   }
   const loudness = long.transforms.fourthRoots() / 4;
-  spectra(short, samples, centre, HOP);
-  const fast = short.transforms.autocorrelations(short.maxLag + 1, short.emphasis, short.correction) / 4;
-  data = floats();
-  for (let lane = 0; lane < count; lane++) {
-    const frame = out[lane];
-    if (frame.levelDb <= SILENT_DB) continue;
-    // Noise correlates with itself more easily in a short window: the discount keeps it from winning by chance.
-    collectPeaks(short, data, fast + lane, frame, 0.06);
-    let best = 1e-12;
-    for (let c = 0; c < frame.count; c++) {
-      frame.comb[c] = combMatch(data, loudness + lane, frame.hz[c]);
-      if (frame.comb[c] > best) best = frame.comb[c];
-    }
-    for (let c = 0; c < frame.count; c++) frame.comb[c] = Math.max(0, frame.comb[c] / best);
+  for (let first = 0; first < count; first += LANES) {
+    spectra(short, samples, centre + first * HOP, HOP);
+    const fast = short.transforms.autocorrelations(short.maxLag + 1, short.emphasis, short.correction) / 4;
+    const end = Math.min(count, first + LANES);
+    for (let f = first; f < end; f++) if (out[f].levelDb > SILENT_DB) addFast(out[f], fast + f - first, loudness + Math.floor(f / shared));
   }
+}
+
+/** Add what one lane of the short window shows, and weigh all candidates by the comb on the long window's spectrum. */
+function addFast(frame: Candidates, fast: number, loudness: number) {
+  const data = floats();
+  // Noise correlates with itself more easily in a short window: the discount keeps it from winning by chance.
+  collectPeaks(short, data, fast, frame, 0.06);
+  let best = 1e-12;
+  for (let c = 0; c < frame.count; c++) {
+    frame.comb[c] = combMatch(data, loudness, frame.hz[c]);
+    if (frame.comb[c] > best) best = frame.comb[c];
+  }
+  for (let c = 0; c < frame.count; c++) frame.comb[c] = Math.max(0, frame.comb[c] / best);
+}
+
+function copyCandidates(from: Candidates, to: Candidates) {
+  to.count = from.count;
+  to.levelDb = from.levelDb;
+  to.hz.set(from.hz);
+  to.clarity.set(from.clarity);
 }
 
 /** Windows of the harmonic reader, samples: about five periods, so that harmonics stand apart and fast glides smear little. */
@@ -272,32 +295,38 @@ export function readHarmonics(
 }
 
 function readLane(data: Float32Array, start: number, size: number, hz: number, gainDb: number, out: Float32Array, offset: number): number {
-  const power = (bin: number) => data[start + LANES * bin];
   const binHz = ANALYSIS_RATE / size;
   const topBin = size / 2 - 2;
-  const spacing = hz / binHz;
+  let spacing = hz / binHz;
   let sumF = 0;
   let sumW = 0;
   for (let k = 1; k <= HARMONICS; k++) {
     const at = k * spacing;
     out[offset + k - 1] = NO_HARMONIC_DB;
     if (at + 2 > topBin) continue;
-    const reach = Math.max(1, Math.min(0.35 * spacing, 0.03 * at + 1.5));
+    // The lower harmonics have told by now where the higher ones are.
+    const reach = Math.max(1, Math.min(0.35 * spacing, (k > 3 ? 0.012 : 0.03) * at + 1.5));
     let peak = Math.round(at);
     const last = Math.min(topBin, Math.floor(at + reach));
-    for (let b = Math.max(1, Math.ceil(at - reach)); b <= last; b++) if (power(b) > power(peak)) peak = b;
-    const top = power(peak);
-    const isPeak = top > power(peak - 1) && top >= power(peak + 1);
+    let top = data[start + LANES * peak];
+    for (let b = Math.max(1, Math.ceil(at - reach)), i = start + LANES * b; b <= last; b++, i += LANES) {
+      if (data[i] > top) {
+        top = data[i];
+        peak = b;
+      }
+    }
+    const low = data[start + LANES * (peak - 1)];
+    const high = data[start + LANES * (peak + 1)];
+    if (!(top > low && top >= high)) continue;
     // A harmonic that doesn't stand out of the valleys beside it is breath noise.
-    const below = power(Math.round(at - 0.5 * spacing));
-    const above = power(Math.min(topBin, Math.round(at + 0.5 * spacing)));
-    if (!isPeak || top <= 0) continue;
+    const below = data[start + LANES * Math.round(at - 0.5 * spacing)];
+    const above = data[start + LANES * Math.min(topBin, Math.round(at + 0.5 * spacing))];
     // Under the first one mains hum may lie.
     const stands = top > STANDS_OUT * (k === 1 ? above : 0.5 * (below + above));
     if (!stands && k > 8) continue;
     const y = Math.log(top);
-    const a = Math.log(power(peak - 1) + 1e-30);
-    const c = Math.log(power(peak + 1) + 1e-30);
+    const a = Math.log(low + 1e-30);
+    const c = Math.log(high + 1e-30);
     const shift = (0.5 * (a - c)) / (a - 2 * y + c);
     const db = (10 / Math.LN10) * (y - 0.25 * (a - c) * shift) + gainDb;
     if (stands) out[offset + k - 1] = db;
@@ -307,6 +336,7 @@ function readLane(data: Float32Array, start: number, size: number, hz: number, g
     const weight = 10 ** (db / 20) * k;
     sumF += weight * fk;
     sumW += weight;
+    spacing = sumF / sumW / binHz;
   }
   return sumW > 0 ? sumF / sumW : hz;
 }

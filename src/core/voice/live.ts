@@ -62,7 +62,7 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
       const ready = Math.min(Math.floor((full.end() - FRAME_REACH) / HOP), Math.floor((half.end() - HALF_REACH) / (HOP / 2))) + 1;
       while (frame < ready) {
         const count = Math.min(LANES, ready - frame);
-        findCandidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates, count);
+        findCandidates(full.data(), full.at(frame * HOP), half.data(), half.at((frame * HOP) / 2), candidates, count, 1);
         for (let lane = 0; lane < count; lane++, frame++) {
           const { levelDb } = candidates[lane];
           // The floor falls at once and climbs slowly, so it settles on the room between phrases.

@@ -2,7 +2,7 @@ import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { resample } from '../signal/resample';
 import { quantile } from '../signal/stats';
-import { createCandidates, findCandidates, readHarmonics } from './frame';
+import { createCandidates, findCandidates, MOST_FRAMES, readHarmonics, SHARED } from './frame';
 import { createPath } from './path';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
@@ -13,13 +13,18 @@ const MIN_SECONDS = 0.02;
 const QUIET_DB = 4;
 /** Hum further under the voice than this does no harm. */
 const HUM_UNDER_VOICE_DB = 55;
-/** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
+/** A notch dulls this much of the band on each side. */
+const NOTCHED_SHARE = 0.08;
+/** A start is cut to where the level is within 20 dB of what follows in 60 ms, an end to within 20 dB of what went before. */
 const ONSET_FRAMES = 12;
 const ONSET_DB = 20;
 /** An end that falls by 6 dB in 80 ms or faster (75 dB/s: a room of 0.8 s) on one pitch is the room's. */
 const DECAY_FRAMES = 16;
 const DECAY_DB = 6;
 const DECAY_OCTAVES = 0.04;
+/** A dry room is quiet again within 100 ms. */
+const DRY_FRAMES = 20;
+const NEAR_FLOOR_DB = 8;
 
 /**
  * Track a voice: pitch, clarity, level and harmonics every 5 ms.
@@ -38,23 +43,25 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
 
   // Levels first: the gate needs the whole take's floor.
   shortLevels(samples, levelDb);
-  if (removeHum(samples, levelDb)) shortLevels(samples, levelDb);
+  const hum = removeHum(samples, levelDb);
+  if (hum.length > 0) shortLevels(samples, levelDb);
   const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
-  const candidates = Array.from({ length: LANES }, createCandidates);
+  const candidates = Array.from({ length: MOST_FRAMES }, createCandidates);
   const floorDb = quantile(levelDb, 0.02);
   const gateDb = Math.max(Math.min(floorDb + 6, quantile(levelDb, 0.9) - 25), quantile(levelDb, 0.98) - 60);
   const path = createPath(frames);
-  for (let i = 0; i < frames; i += LANES) {
-    const count = Math.min(LANES, frames - i);
-    findCandidates(samples, i * HOP, half, (i * HOP) / 2, candidates, count);
+  for (let i = 0; i < frames; i += MOST_FRAMES) {
+    const count = Math.min(MOST_FRAMES, frames - i);
+    findCandidates(samples, i * HOP, half, (i * HOP) / 2, candidates, count, SHARED);
     for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
   }
   path.traceback(f0, clarity);
-  trimEdges(f0, levelDb);
+  trimEdges(f0, levelDb, floorDb);
   dropShortRuns(f0, clarity);
 
   const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
   readVoicedFrames(samples, f0, harmonicsDb);
+  dropNotched(f0, harmonicsDb, hum);
   return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
 }
 
@@ -79,8 +86,16 @@ function readVoicedFrames(samples: Float32Array, f0: Float32Array, harmonicsDb: 
   }
 }
 
-/** Find mains hum where the take is quietest, and take it out if it is loud enough to be taken for voice. */
-function removeHum(samples: Float32Array, levelDb: Float32Array): boolean {
+/** What a notch has eaten is not known. */
+function dropNotched(f0: Float32Array, harmonicsDb: Float32Array, lines: number[]) {
+  if (lines.length === 0) return;
+  for (let i = 0; i < f0.length; i++)
+    for (let k = 1; k <= HARMONICS && f0[i] > 0; k++)
+      if (lines.some((hz) => Math.abs(k * f0[i] - hz) < NOTCHED_SHARE * hz)) harmonicsDb[i * HARMONICS + k - 1] = NO_HARMONIC_DB;
+}
+
+/** Find mains hum where the take is quietest, and take it out if it is loud enough to be taken for voice: its lines, hertz. */
+function removeHum(samples: Float32Array, levelDb: Float32Array): number[] {
   const limit = quantile(levelDb, 0.02) + QUIET_DB;
   let start = 0;
   let longest = 0;
@@ -94,7 +109,7 @@ function removeHum(samples: Float32Array, levelDb: Float32Array): boolean {
   const loud = quantile(levelDb, 0.95);
   const lines = humLines(samples.subarray(start * HOP, (start + longest) * HOP), ANALYSIS_RATE, 10 ** ((loud - HUM_UNDER_VOICE_DB) / 10));
   notch(samples, ANALYSIS_RATE, lines);
-  return lines.length > 0;
+  return lines;
 }
 
 /** RMS level of each frame over 20 ms, dB re full scale. */
@@ -131,12 +146,11 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
   const b1 = -2 * b0;
   const a1 = (-2 * Math.cos(w)) / a0;
   const a2 = (1 - alpha) / a0;
-  let x1 = 0;
-  let x2 = 0;
-  let y1 = 0;
-  let y2 = 0;
+  const state = new Float64Array(4);
   return (block) => {
     const out = new Float32Array(block.length);
+    // Plain locals: variables shared with the closure would be boxed at every sample.
+    let [x1, x2, y1, y2] = state;
     for (let i = 0; i < block.length; i++) {
       const x = block[i];
       const y = b0 * x + b1 * x1 + b0 * x2 - a1 * y1 - a2 * y2;
@@ -146,6 +160,7 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
       y1 = y;
       out[i] = y;
     }
+    state.set([x1, x2, y1, y2]);
     return out;
   };
 }
@@ -156,7 +171,7 @@ const highPass = (samples: Float32Array) => createHighPass()(samples);
  * Cut from both ends of each voiced run what isn't the voice: the window's reach before a start, and after an end the decay
  * of the room, which falls evenly and faster than a voice lets go, on one pitch.
  */
-function trimEdges(f0: Float32Array, levelDb: Float32Array) {
+function trimEdges(f0: Float32Array, levelDb: Float32Array, floorDb: number) {
   for (let i = 0; i < f0.length;) {
     if (f0[i] === 0) {
       i++;
@@ -176,6 +191,11 @@ function trimEdges(f0: Float32Array, levelDb: Float32Array) {
       if (Math.abs(Math.log2(f0[to - 1] / f0[back])) > DECAY_OCTAVES) break;
       to--;
     }
+    // What is gone into the room's quiet this fast was a voice letting go in a dry room.
+    let quiet = to;
+    while (quiet < f0.length && levelDb[quiet] > floorDb + NEAR_FLOOR_DB) quiet++;
+    if (quiet - to < DRY_FRAMES) while (to > from && to < end && Math.abs(Math.log2(f0[to] / f0[to - 1])) < DECAY_OCTAVES) to++;
+    while (to > from && levelDb[to - 1] < loudest(levelDb, Math.max(from, to - ONSET_FRAMES), to) - ONSET_DB) to--;
     f0.fill(0, start, from);
     f0.fill(0, to, end);
   }
