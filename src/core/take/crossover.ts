@@ -48,7 +48,7 @@ const BUMPS = { sd: 0.1, reachSt: 1.2 };
 const LEG_SD = 0.2;
 const LEG_SLOPE_PER_OCTAVE = 0.15;
 /** From this far under the meeting of pitch and first formant the score may step by this much, and go on, for the vowel's sake. */
-const TURN_REACH_ST = 4;
+const TURN_REACH_ST = 3;
 const TURN_SD = 2;
 const NOISE_SD = 0.06;
 /** With few harmonics under 4.5 kHz the score is hardly known: its noise where only five are left. */
