@@ -5,10 +5,11 @@ import { mapVoice } from '../core/map/pool';
 import { TakeEvidence, VoiceMap } from '../core/map/types';
 import { noteWithCents } from '../core/music/pitch';
 import { analyseTake } from '../core/take/analyse';
-import { TakeFindings, Task, TASKS } from '../core/take/types';
+import { Asked, TakeFindings, Task, TASKS } from '../core/take/types';
 import { HOP_S, VoiceTrack } from '../core/voice/types';
 
 const USAGE = `Usage: npm run -s analyze -- FILE.wav [MORE.wav ...] --task ${TASKS.join('|')} [--json] [--frames] [--f0-csv]
+       [--degrees 1,2,3,4,5,4,3,2,1] [--key 60]
 Several files are taken as one singer's and pooled. --f0-csv prints time_s,f0_hz for one file.`;
 
 interface Options {
@@ -17,15 +18,18 @@ interface Options {
   json: boolean;
   frames: boolean;
   f0Csv: boolean;
+  asked: Asked | null;
 }
 
 function parse(args: string[]): Options {
-  const options: Options = { files: [], task: 'free', json: false, frames: false, f0Csv: false };
+  const options: Options = { files: [], task: 'free', json: false, frames: false, f0Csv: false, asked: null };
   for (let i = 0; i < args.length; i++) {
     const arg = args[i];
     if (arg === '--json') options.json = true;
     else if (arg === '--frames') options.frames = true;
     else if (arg === '--f0-csv') options.f0Csv = true;
+    else if (arg === '--degrees') options.asked = { ...options.asked, degrees: degreesIn(args[++i]) };
+    else if (arg === '--key') options.asked = { ...options.asked, tonicMidi: keyIn(args[++i]) };
     else if (arg === '--task' || arg.startsWith('--task=')) {
       const task = arg === '--task' ? args[++i] : arg.slice(7);
       if (!TASKS.includes(task as Task)) throw new Error(`The task "${task}" is unknown: use one of ${TASKS.join(', ')}.`);
@@ -38,6 +42,20 @@ function parse(args: string[]): Options {
   return options;
 }
 
+function degreesIn(text = ''): number[] {
+  const degrees = text.split(',').map(Number);
+  if (degrees.some((d) => !Number.isInteger(d) || d < 1 || d > 22))
+    throw new Error(`"${text}" is not a pattern: give scale degrees from 1 to 22 with commas between, for example 1,3,5,3,1.`);
+  return degrees;
+}
+
+function keyIn(text = ''): number {
+  const midi = Number(text);
+  if (!Number.isInteger(midi) || midi < 12 || midi > 108)
+    throw new Error(`"${text}" is not a key: give its tonic as a MIDI note from 12 to 108.`);
+  return midi;
+}
+
 interface TakeOutcome {
   file: string;
   error?: string;
@@ -45,10 +63,10 @@ interface TakeOutcome {
   track?: VoiceTrack;
 }
 
-async function analyseFile(file: string, task: Task): Promise<TakeOutcome> {
+async function analyseFile(file: string, task: Task, asked: Asked | null): Promise<TakeOutcome> {
   try {
     const pcm = readWav(await readFile(file));
-    const { findings, track } = analyseTake(pcm, task);
+    const { findings, track } = analyseTake(pcm, task, asked);
     return { file, findings, track };
   } catch (error) {
     if (error instanceof SoundFileError || error instanceof RangeError) return { file, error: error.message };
@@ -72,6 +90,10 @@ function takeJson({ file, error, findings: f, track }: TakeOutcome, task: Task, 
     quality: f.quality,
     ...(frames ? { f0: { hopS: HOP_S, startS: 0, hz: Array.from(track.f0, (hz) => round(hz, 2)) } } : {}),
     notes: f.notes.map((n) => ({ startS: round(n.startS), endS: round(n.endS), midi: n.midi, cents: n.cents })),
+    pattern: f.pattern && {
+      name: f.pattern.name,
+      keys: f.pattern.keys.map(({ tonicMidi, notes }) => ({ tonicMidi, cents: notes.map((n) => n.cents) })),
+    },
     range: f.range && { lowestMidi: round(f.range.lowestMidi), highestMidi: round(f.range.highestMidi) },
     events: f.events.map((e) => ({
       timeS: round(e.timeS),
@@ -115,6 +137,7 @@ function table(outcomes: TakeOutcome[], map: VoiceMap): string {
       lines.push(
         `  ${e.kind.padEnd(7)} ${e.timeS.toFixed(2)} s  ${noteWithCents(e.midi)}, going ${e.direction} (${Math.round(e.confidence * 100)} %)`,
       );
+    if (f.pattern) lines.push(`  sang    ${f.pattern.name} in ${f.pattern.keys.map((k) => noteWithCents(k.tonicMidi)).join(', ')}`);
     for (const n of f.notes)
       lines.push(`  note    ${n.startS.toFixed(2)}-${n.endS.toFixed(2)} s  ${noteWithCents(n.midi + n.cents / 100)}`);
   }
@@ -136,7 +159,7 @@ function table(outcomes: TakeOutcome[], map: VoiceMap): string {
 async function main() {
   const options = parse(process.argv.slice(2));
   const outcomes: TakeOutcome[] = [];
-  for (const file of options.files) outcomes.push(await analyseFile(file, options.task));
+  for (const file of options.files) outcomes.push(await analyseFile(file, options.task, options.asked));
   const failed = outcomes.some((o) => o.error);
   if (options.f0Csv) {
     const { error, track } = outcomes[0];

@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { ENGINE } from '../core/engine';
 import type { TakeFindings, Task, Trace } from '../core/take/types';
 import { StudioTx } from './client';
 import { analysis, mark, take, takeAudio } from './schema';
@@ -73,25 +74,34 @@ export async function saveAnalysis(
     .onConflictDoUpdate({ target: [analysis.takeId, analysis.engine], set: values });
 }
 
-/** The newest analysis of a take, with its trace for drawing. */
-export async function latestAnalysis({ db, studioId }: StudioTx, takeId: string) {
+/** This engine's analysis of a take, with its trace for drawing; none while it waits for one. */
+export async function analysisOf({ db, studioId }: StudioTx, takeId: string) {
   const [row] = await db
     .select({ engine: analysis.engine, findings: analysis.findings, trace: analysis.trace, error: analysis.error })
     .from(analysis)
-    .where(and(eq(analysis.studioId, studioId), eq(analysis.takeId, takeId)))
-    .orderBy(desc(analysis.analysedAt))
-    .limit(1);
+    .where(and(eq(analysis.studioId, studioId), eq(analysis.takeId, takeId), eq(analysis.engine, ENGINE)));
   return row;
 }
 
-/** All takes of a singer, newest first, each with its newest findings (null while waiting). */
+/** Takes that this engine has not analysed yet, oldest first. */
+export async function takesToAnalyse({ db, studioId }: StudioTx): Promise<string[]> {
+  const rows = await db
+    .select({ id: take.id })
+    .from(take)
+    .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
+    .where(and(eq(take.studioId, studioId), isNull(analysis.takeId)))
+    .orderBy(asc(take.recordedAt));
+  return rows.map((r) => r.id);
+}
+
+/** All takes of a singer, newest first, each with this engine's findings (null while waiting). */
 export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string) {
   return db
-    .selectDistinctOn([take.recordedAt, take.id], { ...columns, findings: analysis.findings, error: analysis.error })
+    .select({ ...columns, findings: analysis.findings, error: analysis.error })
     .from(take)
-    .leftJoin(analysis, eq(analysis.takeId, take.id))
+    .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
     .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
-    .orderBy(desc(take.recordedAt), take.id, desc(analysis.analysedAt));
+    .orderBy(desc(take.recordedAt), take.id);
 }
 
 export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string): Promise<MarkRow[]> {

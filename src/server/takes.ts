@@ -12,7 +12,7 @@ import {
   findTake,
   insertAudioPart,
   insertTake,
-  latestAnalysis,
+  analysisOf,
   marksOfTake,
   putMark,
   TakeRow,
@@ -136,7 +136,7 @@ export async function awaitTake(id: string, waitMs: number): Promise<TakeView> {
 export async function viewTake(id: string) {
   return inPresentStudio(async (tx) => {
     const take = await mustFind(tx, id);
-    const [analysis, marks] = [await latestAnalysis(tx, id), await marksOfTake(tx, id)];
+    const [analysis, marks] = [await analysisOf(tx, id), await marksOfTake(tx, id)];
     return {
       take,
       analysis: analysis ?? null,

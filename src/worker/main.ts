@@ -1,7 +1,9 @@
 // The analysis process: takes jobs from the queue, woken at once by NOTIFY, with a slow poll in case a wake is lost.
 import { Client } from 'pg';
 import pino from 'pino';
-import { ANALYSE_QUEUE, AnalyseJob, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
+import { inStudio, studioIds } from '../data/client';
+import { ANALYSE_QUEUE, AnalyseJob, enqueueAnalysis, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
+import { takesToAnalyse } from '../data/takes';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { analyseTake } from '../core/take/analyse';
@@ -73,6 +75,18 @@ async function connectQueue(): ReturnType<typeof openQueue> {
   }
 }
 
+/** What an earlier engine analysed is analysed again; its own results stay as they are. */
+async function catchUp(): Promise<void> {
+  for (const studioId of await studioIds()) {
+    const missing = await inStudio(studioId, takesToAnalyse);
+    for (const takeId of missing) {
+      if (stopping) return;
+      await inStudio(studioId, (tx) => enqueueAnalysis(tx, takeId));
+    }
+    if (missing.length > 0) log.info({ takes: missing.length }, 'queued for this engine');
+  }
+}
+
 /** The first analysis after a start would run uncompiled and take three times as long: let it be nobody's take. */
 function warmUp() {
   const { pcm } = sing(typicalProfile('tenor', 'flip'), { kind: 'siren' }, { seed: 1 });
@@ -89,6 +103,7 @@ async function main() {
   await listen();
   log.info('ready');
   warmUp();
+  await catchUp().catch((error: Error) => log.warn({ error: error.message }, 'could not look for older takes'));
   while (!stopping) {
     await drain(boss).catch((error: Error) => log.warn({ error: error.message }, 'queue away, trying again'));
     if (!stopping) await sleep(POLL_MS);

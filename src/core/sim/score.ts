@@ -213,10 +213,12 @@ function push(draft: Draft, midi: number, gain: number, head: number, rough: num
 function vibratoAndDrift(draft: Draft, profile: SingerProfile, random: () => number, normal: () => number) {
   let drift = 0;
   let held = 0;
+  let previous = draft.midi[0];
   const phase = 2 * Math.PI * random();
   for (let i = 0; i < draft.midi.length; i++) {
     drift += 0.03 * (0.08 * normal() - drift) + 0.006 * normal();
-    const moving = i > 0 && Math.abs(draft.midi[i] - draft.midi[i - 1]) > 0.01;
+    const moving = Math.abs(draft.midi[i] - previous) > 0.01;
+    previous = draft.midi[i];
     held = moving || draft.gain[i] === 0 ? 0 : held + CONTROL_S;
     const depth = (profile.vibrato.cents / 100) * Math.min(1, Math.max(0, (held - 0.25) / 0.3));
     draft.midi[i] +=

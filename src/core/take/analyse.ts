@@ -8,22 +8,25 @@ import { sirenEvents, timeAt } from './events';
 import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
 import { scaleLegs } from './scale-legs';
+import { alignPattern } from './pattern';
 import { removeStruck } from './struck';
+import { taskMisfit } from './task-check';
 import { Timbre, timbreScore } from './timbre';
-import { Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
+import { Asked, Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
 
 const MIN_SUNG_S = 0.3;
 const MAX_STRUCK_SHARE = 0.85;
 
 /** Analyse one take. Pure and deterministic. @throws RangeError as `trackVoice` does. */
-export function analyseTake(pcm: Pcm, task: Task): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
-  return analyseTrack(trackVoice(pcm), task, { durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate });
+export function analyseTake(pcm: Pcm, task: Task, asked: Asked | null = null): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
+  return analyseTrack(trackVoice(pcm), task, asked, { durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate });
 }
 
 /** The same from a track: what isn't voice (struck strings, an unusable take) is taken out of it. */
 export function analyseTrack(
   track: VoiceTrack,
   task: Task,
+  asked: Asked | null,
   of: { durationS: number; sampleRate: number },
 ): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
   const contour = contourOf(track);
@@ -37,6 +40,7 @@ export function analyseTrack(
     ...of,
     quality,
     notes: [],
+    pattern: null,
     range: null,
     held: null,
     speakingMidi: null,
@@ -57,7 +61,11 @@ export function analyseTrack(
       if (task === 'siren' || task === 'free') {
         findings.legs = withCrossOvers(sirenLegs(contour), contour, timbre);
         findings.events = task === 'siren' ? sirenEvents(track, contour, findings.legs) : [];
-      } else if (task === 'scale') findings.legs = scaleLegs(findings.notes, timbre);
+      } else if (task === 'scale') {
+        findings.legs = scaleLegs(findings.notes, timbre);
+        findings.pattern = alignPattern(findings.notes, asked);
+      }
+      quality.reasons.push(...taskMisfit(task, contour, findings.legs, findings.notes, findings.pattern, asked));
     }
   }
   return { findings, track, trace: traceOf(track, contour, head) };

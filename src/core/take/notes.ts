@@ -1,6 +1,7 @@
 import { median } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, filled, framesIn, phrases } from './contour';
+import { noteShape } from './note-shape';
 import { Range, SungNote } from './types';
 
 const CHANGE_COST = 10;
@@ -12,10 +13,10 @@ const MIN_NOTE_S = 0.08;
  * (squared, up to a ceiling) and each change of note pays once, so that vibrato and slides between notes make none.
  */
 export function sungNotes(contour: Contour): SungNote[] {
-  return phrases(contour, 0.04, MIN_NOTE_S).flatMap(([start, end]) => notesOfPhrase(filled(contour, start, end), start));
+  return phrases(contour, 0.04, MIN_NOTE_S).flatMap(([start, end]) => notesOfPhrase(filled(contour, start, end), start, contour));
 }
 
-function notesOfPhrase(midi: Float64Array, startFrame: number): SungNote[] {
+function notesOfPhrase(midi: Float64Array, startFrame: number, contour: Contour): SungNote[] {
   let low = Infinity;
   let high = -Infinity;
   for (const m of midi) {
@@ -60,6 +61,7 @@ function notesOfPhrase(midi: Float64Array, startFrame: number): SungNote[] {
         endS: (startFrame + j) * HOP_S,
         midi: nominal,
         cents: Math.round((centre - nominal) * 1000) / 10,
+        ...noteShape(contour, startFrame + i, startFrame + j, centre),
       });
     }
     i = j;

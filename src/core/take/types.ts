@@ -17,13 +17,55 @@ export interface Quality {
   reasons: string[];
 }
 
-export interface SungNote {
+export interface Vibrato {
+  /** Swings a second. */
+  rateHz: number;
+  /** Half of a swing from end to end, cents. */
+  cents: number;
+}
+
+/** How a note was sung, apart from where it lay. */
+export interface NoteShape {
+  /** Seconds until it settled on its centre. */
+  onsetS: number;
+  /** From its beginning to its end, cents. */
+  driftCents: number;
+  vibrato: Vibrato | null;
+  /** What is left without drift and vibrato, cents (one standard deviation). */
+  unrestCents: number;
+}
+
+export interface SungNote extends NoteShape {
   startS: number;
   endS: number;
   /** Nominal note, whole. */
   midi: number;
   /** Deviation from it. */
   cents: number;
+}
+
+/** What a scale take was asked to be. */
+export interface Asked {
+  /** Scale degrees of one key. */
+  degrees?: number[];
+  /** Tonic of the first key. */
+  tonicMidi?: number;
+}
+
+/** A pattern sung in one key: for each of its notes the sung one (index into the take's notes) and how far off, cents. */
+export interface KeySung {
+  tonicMidi: number;
+  startS: number;
+  endS: number;
+  notes: { degree: number; note: number | null; cents: number | null }[];
+  /** Sung notes that belong to no note of the pattern. */
+  extra: number[];
+}
+
+export interface PatternSung {
+  name: string;
+  degrees: number[];
+  keys: KeySung[];
 }
 
 export interface Range {
@@ -88,6 +130,8 @@ export interface TakeFindings {
   sampleRate: number;
   quality: Quality;
   notes: SungNote[];
+  /** The pattern a scale take follows, key by key; null when none was recognised. */
+  pattern: PatternSung | null;
   range: Range | null;
   /** Lowest and highest pitch held half a second within 50 cents. */
   held: Range | null;

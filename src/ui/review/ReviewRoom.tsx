@@ -7,7 +7,7 @@ import { markOn } from '../../core/map/votes';
 import { noteName, noteWithCents } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { Change, changesOf } from '../../core/take/changes';
-import type { TakeFindings, Task, Trace } from '../../core/take/types';
+import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/types';
 import { Notice } from '../kit/Notice';
 import { dateTimeOf, EVENT_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
@@ -271,13 +271,20 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         </ol>
         {findings && findings.notes.length > 0 && (
           <details className="card">
-            <summary className="cursor-pointer font-semibold">{findings.notes.length} notes sung</summary>
+            <summary className="cursor-pointer font-semibold">
+              {findings.notes.length} notes sung
+              {findings.pattern && `: ${findings.pattern.name}, in ${findings.pattern.keys.map((k) => noteName(k.tonicMidi)).join(', ')}`}
+            </summary>
+            {findings.pattern && <PatternGaps pattern={findings.pattern} />}
             <table className="mt-2 w-full text-sm">
               <thead className="text-left text-soft">
                 <tr>
                   <th className="font-normal">Note</th>
                   <th className="font-normal">From</th>
-                  <th className="font-normal">To</th>
+                  <th className="font-normal">Held</th>
+                  <th className="font-normal">Vibrato</th>
+                  <th className="font-normal">Drift</th>
+                  <th className="font-normal">Unrest</th>
                 </tr>
               </thead>
               <tbody>
@@ -285,7 +292,10 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
                   <tr key={n.startS}>
                     <td>{noteWithCents(n.midi + n.cents / 100)}</td>
                     <td>{n.startS.toFixed(2)} s</td>
-                    <td>{n.endS.toFixed(2)} s</td>
+                    <td>{(n.endS - n.startS).toFixed(2)} s</td>
+                    <td>{n.vibrato ? `${n.vibrato.rateHz.toFixed(1)} a second, ±${n.vibrato.cents.toFixed(0)} ¢` : 'none'}</td>
+                    <td>{n.driftCents.toFixed(0)} ¢</td>
+                    <td>{n.unrestCents.toFixed(0)} ¢</td>
                   </tr>
                 ))}
               </tbody>
@@ -294,6 +304,19 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         )}
       </aside>
     </div>
+  );
+}
+
+/** What of the pattern was not sung, and what was sung beside it. */
+function PatternGaps({ pattern }: { pattern: PatternSung }) {
+  const missing = pattern.keys.flatMap((k) => k.notes.filter((n) => n.note === null).map((n) => `${n.degree} in ${noteName(k.tonicMidi)}`));
+  const extra = pattern.keys.reduce((s, k) => s + k.extra.length, 0);
+  if (missing.length === 0 && extra === 0) return null;
+  return (
+    <p className="mt-1 text-sm">
+      {missing.length > 0 && `Left out: degree ${missing.join(', ')}. `}
+      {extra > 0 && `${extra} ${extra === 1 ? 'note' : 'notes'} beside the pattern.`}
+    </p>
   );
 }
 
