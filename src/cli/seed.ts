@@ -51,6 +51,7 @@ async function seedTake(
     singerId,
     task: kind,
     vowel: 'ah',
+    colour: null,
     source: 'simulated',
     sha256: createHash('sha256').update(file).digest('hex'),
     bytes: file.length,

@@ -15,7 +15,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { PlanItem } from '../core/plan/types';
-import type { TakeFindings, Trace } from '../core/take/types';
+import type { Colour, TakeFindings, Trace } from '../core/take/types';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const at = (name: string) => timestamp(name, { withTimezone: true });
@@ -59,6 +59,8 @@ export const take = pgTable(
     singerId: uuid('singer_id').notNull(),
     task: text('task').notNull(),
     vowel: text('vowel').notNull().default(''),
+    /** The colour a held note was asked for in, for calibration; null for any other take. */
+    colour: text('colour').$type<Colour>(),
     source: text('source').notNull(),
     sha256: text('sha256').notNull(),
     bytes: integer('bytes').notNull(),
@@ -73,6 +75,7 @@ export const take = pgTable(
     ),
     index('take_by_singer').on(t.singerId, t.recordedAt),
     check('take_task', sql`${t.task} in ('siren','scale','sustain','speech','free')`),
+    check('take_colour', sql`${t.colour} in ('chest','chest-blend','head-blend','head')`),
     check('take_source', sql`${t.source} in ('microphone','file','simulated')`),
     check('take_sha256', sql`${t.sha256} ~ '^[0-9a-f]{64}$'`),
   ],
@@ -122,12 +125,14 @@ export const mark = pgTable(
     midi: doublePrecision('midi').notNull(),
     direction: text('direction').$type<'up' | 'down'>().notNull(),
     verdict: text('verdict').$type<'accept' | 'reject' | 'move' | 'add'>().notNull(),
+    by: text('by').$type<'coach' | 'singer'>().notNull().default('coach'),
     createdAt: at('created_at').notNull().defaultNow(),
   },
   (t) => [
     foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'mark_take' }).onDelete('cascade'),
     index('mark_by_take').on(t.takeId),
     check('mark_direction', sql`${t.direction} in ('up','down')`),
+    check('mark_by', sql`${t.by} in ('coach','singer')`),
     check('mark_verdict', sql`${t.verdict} in ('accept','reject','move','add')`),
   ],
 );

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
-import type { TakeFindings, Task, Trace } from '../core/take/types';
+import type { Colour, TakeFindings, Task, Trace } from '../core/take/types';
 import { StudioTx } from './client';
 import { analysis, mark, take, takeAudio } from './schema';
 
@@ -9,6 +9,7 @@ export interface TakeRow {
   singerId: string;
   task: Task;
   vowel: string;
+  colour: Colour | null;
   source: 'microphone' | 'file' | 'simulated';
   sha256: string;
   bytes: number;
@@ -24,6 +25,7 @@ const columns = {
   singerId: take.singerId,
   task: sql<Task>`${take.task}`,
   vowel: take.vowel,
+  colour: take.colour,
   source: sql<TakeRow['source']>`${take.source}`,
   sha256: take.sha256,
   bytes: take.bytes,
@@ -126,7 +128,10 @@ export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'st
   await db
     .insert(mark)
     .values({ ...row, studioId })
-    .onConflictDoUpdate({ target: mark.id, set: { timeS: row.timeS, midi: row.midi, direction: row.direction, verdict: row.verdict } });
+    .onConflictDoUpdate({
+      target: mark.id,
+      set: { timeS: row.timeS, midi: row.midi, direction: row.direction, verdict: row.verdict, by: row.by },
+    });
 }
 
 export async function deleteMark({ db, studioId }: StudioTx, takeId: string, id: string): Promise<void> {

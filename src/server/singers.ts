@@ -22,7 +22,9 @@ export async function mapOf(tx: StudioTx, singerId: string) {
   const takes = await takesOfSinger(tx, singerId);
   const marks = await marksOfSinger(tx, singerId);
   const evidence: TakeEvidence[] = takes.flatMap((t) =>
-    t.findings ? [{ takeId: t.id, findings: t.findings, marks: marks.filter((m) => m.takeId === t.id) }] : [],
+    t.findings
+      ? [{ takeId: t.id, findings: t.findings, recordedAt: t.recordedAt.getTime(), marks: marks.filter((m) => m.takeId === t.id) }]
+      : [],
   );
   return { map: mapVoice(evidence), takes };
 }

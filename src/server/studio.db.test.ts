@@ -39,6 +39,7 @@ const meta = (bytes: Uint8Array, more: Partial<TakeMeta> = {}): TakeMeta => ({
   singerId,
   task: 'siren',
   vowel: 'ah',
+  colour: null,
   source: 'microphone',
   sha256: sha256(bytes),
   recordedAt: new Date(),
@@ -120,12 +121,12 @@ describe('a take', () => {
     expect((await viewTake(id)).analysis).toBeNull();
     await analyseJob({ studioId, takeId: id });
     const markId = randomUUID();
-    await setMark(id, markId, { timeS: 1.5, midi: 63, direction: 'up', verdict: 'move' });
-    await setMark(id, markId, { timeS: 1.5, midi: 62, direction: 'up', verdict: 'move' });
+    await setMark(id, markId, { timeS: 1.5, midi: 63, direction: 'up', verdict: 'move', by: 'coach' });
+    await setMark(id, markId, { timeS: 1.5, midi: 62, direction: 'up', verdict: 'move', by: 'coach' });
     await analyseJob({ studioId, takeId: id });
     const { analysis, marks } = await viewTake(id);
     expect(analysis).toMatchObject({ engine: ENGINE, error: null, findings: { quality: { usable: true } } });
-    expect(marks).toEqual([{ id: markId, timeS: 1.5, midi: 62, direction: 'up', verdict: 'move' }]);
+    expect(marks).toEqual([{ id: markId, timeS: 1.5, midi: 62, direction: 'up', verdict: 'move', by: 'coach' }]);
     await discardTake(id);
     await analyseJob({ studioId, takeId: id });
     const left = await owner.query(
@@ -172,7 +173,7 @@ describe('studios are apart', () => {
   afterAll(() => owner.query('delete from studio where id = $1', [other]));
 
   beforeAll(async () => {
-    await setMark(await receive(wav), randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add' });
+    await setMark(await receive(wav), randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
   });
 
   // From the catalogue, so that a new table without the lock fails here.

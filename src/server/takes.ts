@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
-import { TASKS } from '../core/take/types';
+import { COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
 import { findSinger } from '../data/singers';
@@ -28,6 +28,7 @@ export const TakeMeta = z.object({
   singerId: z.uuid(),
   task: z.enum(TASKS),
   vowel: z.string().max(20).default(''),
+  colour: z.enum(COLOURS).nullable().default(null),
   source: z.enum(['microphone', 'file', 'simulated']),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   recordedAt: z.coerce.date().max(new Date(Date.now() + 365 * 86_400_000)),
@@ -111,9 +112,9 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
 }
 
 function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
-  const { id, singerId, task, vowel, source, sha256, recordedAt } = meta;
+  const { id, singerId, task, vowel, colour, source, sha256, recordedAt } = meta;
   const durationS = layout.dataBytes / ((layout.bits / 8) * layout.channels * layout.sampleRate);
-  return { id, singerId, task, vowel, source, sha256, recordedAt, bytes: 0, durationS, sampleRate: layout.sampleRate };
+  return { id, singerId, task, vowel, colour, source, sha256, recordedAt, bytes: 0, durationS, sampleRate: layout.sampleRate };
 }
 
 async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
@@ -140,7 +141,7 @@ export async function viewTake(id: string) {
     return {
       take,
       analysis: analysis ?? null,
-      marks: marks.map(({ id: markId, timeS, midi, direction, verdict }) => ({ id: markId, timeS, midi, direction, verdict })),
+      marks: marks.map(({ id: markId, timeS, midi, direction, verdict, by }) => ({ id: markId, timeS, midi, direction, verdict, by })),
     };
   });
 }
@@ -178,6 +179,7 @@ export const MarkInput = z.object({
   midi: z.number().min(12).max(120),
   direction: z.enum(['up', 'down']),
   verdict: z.enum(['accept', 'reject', 'move', 'add']),
+  by: z.enum(['coach', 'singer']).default('coach'),
 });
 
 /** Set the coach's word on a moment; the mark's id is the client's, so saving twice is saving once. */

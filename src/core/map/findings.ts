@@ -1,13 +1,6 @@
 import { noteName } from '../music/pitch';
 import { fitLine, median } from '../signal/stats';
-import { Finding, Passaggio, TakeEvidence } from './types';
-
-interface PooledNote {
-  midi: number;
-  db: number;
-  clarity: number;
-  jitterCents: number;
-}
+import { Evenness, Finding, Passaggio, PooledNote, TakeEvidence } from './types';
 
 /** Notes pooled over takes: levels are against each take's own median, since microphones stand anywhere. */
 export function pooledNotes(takes: TakeEvidence[]): PooledNote[] {
@@ -43,12 +36,7 @@ export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[]): Find
   if (notes.length < 12) return findings;
   const pulled = pulledChest(notes, passaggi, takeIds);
   const none = pulled ? null : noChest(notes, passaggi, takeIds);
-  for (const f of [
-    pulled,
-    none,
-    ...passaggi.map((p) => weakFirstHead(notes, p)),
-    pulled || none ? null : unevenLoudness(notes, passaggi, takeIds),
-  ])
+  for (const f of [pulled, none, ...passaggi.map((p) => weakFirstHead(notes, p)), pulled || none ? null : unevenLoudness(notes, takeIds)])
     if (f) findings.push(f);
   return findings;
 }
@@ -127,28 +115,32 @@ function weakFirstHead(notes: PooledNote[], p: Passaggio): Finding | null {
   };
 }
 
-/** Departure of the level curve from an even rise (an even voice gains intensity as it climbs; common practice). */
-function unevenLoudness(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
+/** The level curve against an even rise (an even voice gains intensity as it climbs; common practice). */
+export function evennessOf(notes: PooledNote[]): Evenness | null {
   const inner = notes.slice(2, -2);
   if (inner.length < 10) return null;
   const line = fitLine(
     inner.map((n) => n.midi),
     inner.map((n) => n.db),
   );
-  let worst = inner[0];
-  let sum = 0;
-  const off = (n: PooledNote) => n.db - line.intercept - line.slope * n.midi;
-  for (const n of inner) {
-    sum += off(n) ** 2;
-    if (Math.abs(off(n)) > Math.abs(off(worst))) worst = n;
-  }
-  const spread = Math.sqrt(sum / inner.length);
-  if (spread < 6) return null;
+  const off = inner.map((n) => n.db - line.intercept - line.slope * n.midi);
+  const worst = off.reduce((w, o, i) => (Math.abs(o) > Math.abs(off[w]) ? i : w), 0);
+  return {
+    slopeDb: 12 * line.slope,
+    strayDb: Math.sqrt(off.reduce((s, o) => s + o * o, 0) / off.length),
+    worstMidi: inner[worst].midi,
+    worstDb: off[worst],
+  };
+}
+
+function unevenLoudness(notes: PooledNote[], takeIds: string[]): Finding | null {
+  const even = evennessOf(notes);
+  if (!even || even.strayDb < 6) return null;
   return {
     name: 'uneven-loudness',
-    midi: worst.midi,
-    confidence: Math.min(0.9, spread / 8),
-    because: `The level strays ${spread.toFixed(1)} dB from an even rise, most at ${noteName(worst.midi)} (${off(worst) > 0 ? 'jumps out' : 'drops away'} by ${Math.abs(off(worst)).toFixed(0)} dB).`,
+    midi: even.worstMidi,
+    confidence: Math.min(0.9, even.strayDb / 8),
+    because: `The level strays ${even.strayDb.toFixed(1)} dB from an even rise, most at ${noteName(even.worstMidi)} (${even.worstDb > 0 ? 'jumps out' : 'drops away'} by ${Math.abs(even.worstDb).toFixed(0)} dB).`,
     takeIds,
   };
 }

@@ -1,21 +1,24 @@
 import { gaussian, quantile, seededRandom, weightedMedian } from '../signal/stats';
 import { Direction, Leg } from '../take/types';
 import { Count, CrossingName, Passaggio, TakeEvidence, Vote } from './types';
-import { votesOf } from './votes';
+import { recencyOf } from './recency';
 
 /** Two changes nearer than this are one (bridges lie a fourth to a fifth apart; common practice, trade). */
 const APART_ST = 4;
 const KERNEL_ST = 1.3;
+/** Weaker words are not counted. */
+const LEAST_WEIGHT = 0.1;
 const BOOTSTRAPS = 300;
 /** Half a bin of the cross-over grid and the tracker's own blur: no interval is narrower than this on each side. */
 const LEAST_HALF_WIDTH = 0.35;
 
 /** Pool every leg's word into passaggi: how many there are and where, by evidence. */
-export function poolPassaggi(takes: TakeEvidence[]): Passaggio[] {
-  const votes = takes.flatMap(votesOf).filter((v) => v.weight > 0.1);
-  const legs = takes.flatMap((t) => t.findings.legs);
+export function poolPassaggi(takes: TakeEvidence[], all: Vote[]): Passaggio[] {
+  const votes = all.filter((v) => v.weight > LEAST_WEIGHT);
+  const recency = new Map(takes.map((t) => [t.takeId, recencyOf(t, takes)]));
+  const legs = takes.flatMap((t) => t.findings.legs.map((leg) => ({ ...leg, recency: recency.get(t.takeId)! })));
   return clusters(votes)
-    .map((cluster) => describe(cluster, legs))
+    .map((cluster) => describe(cluster, legs, recency))
     .filter((p): p is Passaggio => p !== null)
     .sort((a, b) => a.midi - b.midi);
 }
@@ -40,20 +43,23 @@ function clusters(votes: Vote[]): Vote[][] {
 }
 
 /** Place, interval, direction and counts of one cluster; null when too few legs speak for it. */
-function describe(votes: Vote[], legs: Leg[]): Passaggio | null {
+function describe(votes: Vote[], legs: (Leg & { recency: number })[], recency: Map<string, number>): Passaggio | null {
   const centre = weightedMedian(
     votes.map((v) => v.midi),
     votes.map((v) => v.weight),
   );
   const passing = legs.filter((l) => l.lowestMidi < centre - 1.5 && l.highestMidi > centre + 1.5);
   const voters = new Map<string, number>();
+  let spoken = 0;
   for (const v of votes) {
     const key = `${v.takeId}/${v.leg}/${v.direction}`;
+    if (!voters.has(key)) spoken += recency.get(v.takeId) ?? 1;
     voters.set(key, Math.max(voters.get(key) ?? 0, Math.min(1, v.weight)));
   }
   const support = [...voters.values()].reduce((a, b) => a + b, 0);
   const byCoach = votes.some((v) => v.source === 'coach');
-  const share = support / Math.max(1, passing.length, voters.size);
+  const passed = passing.reduce((s, l) => s + l.recency, 0);
+  const share = Math.min(1, support / Math.max(1, passed, spoken));
   if (!byCoach && (share < 0.3 || support < 0.5 || (voters.size < 2 && passing.length > 2))) return null;
 
   const up = centreOf(votes, 'up');

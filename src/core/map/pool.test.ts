@@ -81,7 +81,15 @@ describe('the coach has the last word', () => {
       ...t,
       marks: passaggio.votes
         .filter((v) => v.takeId === t.takeId)
-        .map((v, i) => ({ id: `${t.takeId}-${i}`, timeS: v.timeS, midi: v.midi, direction: v.direction, verdict: 'accept', ...mark(v) })),
+        .map((v, i) => ({
+          id: `${t.takeId}-${i}`,
+          timeS: v.timeS,
+          midi: v.midi,
+          direction: v.direction,
+          verdict: 'accept',
+          by: 'coach',
+          ...mark(v),
+        })),
     }));
 
   test('what was rejected everywhere is off the map', () => {
@@ -94,7 +102,7 @@ describe('the coach has the last word', () => {
   });
   test('one added mark stands even alone, over a machine that heard nothing', () => {
     const [quiet] = sirens(singer('pulled', 4), 4, 1);
-    const map = mapVoice([{ ...quiet, marks: [{ id: 'm', timeS: 2, midi: 62, direction: 'up', verdict: 'add' }] }]);
+    const map = mapVoice([{ ...quiet, marks: [{ id: 'm', timeS: 2, midi: 62, direction: 'up', verdict: 'add', by: 'coach' }] }]);
     expect(map.passaggi.map((p) => p.midi)).toEqual([62]);
   });
 });

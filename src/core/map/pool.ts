@@ -1,8 +1,14 @@
 import { ENGINE } from '../engine';
 import { median } from '../signal/stats';
 import { Range } from '../take/types';
-import { nameFindings, pooledNotes } from './findings';
+import { blendCurve } from './blend';
+import { fittingCategories } from './categories';
+import { evennessOf, nameFindings, pooledNotes } from './findings';
 import { poolPassaggi } from './passaggi';
+import { insecureNotes } from './insecure';
+import { recencyOf } from './recency';
+import { votesOf } from './votes';
+import { voiceWeight } from './weight';
 import { Limit, TakeEvidence, VoiceMap } from './types';
 
 /** Held notes of two takes may differ by this much and still confirm one another. */
@@ -11,17 +17,26 @@ const SAME_LIMIT_ST = 1;
 /** Pool a singer's takes and the coach's marks into the map of the voice. Unusable takes are left out. */
 export function mapVoice(all: TakeEvidence[]): VoiceMap {
   const takes = all.filter((t) => t.findings.quality.usable);
-  const passaggi = poolPassaggi(takes);
+  const votes = takes.flatMap((t) => votesOf(t, recencyOf(t, takes)));
+  const passaggi = poolPassaggi(takes, votes);
+  const findings = nameFindings(takes, passaggi);
+  const notes = pooledNotes(takes.filter((t) => t.findings.task === 'siren' || t.findings.task === 'scale'));
+  const extreme = extremes(takes);
   const speaking = takes.map((t) => t.findings.speakingMidi).filter((m): m is number => m !== null);
   return {
     engine: ENGINE,
     takes: takes.length,
-    extreme: extremes(takes),
+    extreme,
     usable: usableRange(takes),
     passaggi,
-    findings: nameFindings(takes, passaggi),
+    findings,
     speakingMidi: speaking.length ? median(speaking) : null,
     levels: pooledNotes(takes.filter((t) => t.findings.task === 'siren')).map((n) => ({ midi: n.midi, db: n.db })),
+    blend: extreme ? blendCurve(passaggi, extreme.low.midi, extreme.high.midi) : [],
+    evenness: evennessOf(notes),
+    insecure: insecureNotes(takes, notes, votes),
+    weight: voiceWeight(findings, passaggi, notes),
+    categories: fittingCategories({ passaggi, extreme }),
   };
 }
 

@@ -1,6 +1,6 @@
 import { Direction, EventKind, Range, TakeFindings } from '../take/types';
 
-/** What the coach's ear said about a moment of a take. */
+/** What the coach's ear, or the singer's own feeling, says about a moment of a take. */
 export interface CoachMark {
   id: string;
   timeS: number;
@@ -8,12 +8,16 @@ export interface CoachMark {
   direction: Direction;
   /** accept: the machine heard right; reject: nothing there; move: there, but at this note; add: the machine missed it. */
   verdict: 'accept' | 'reject' | 'move' | 'add';
+  /** Whose word it is; the singer can only add. */
+  by: 'coach' | 'singer';
 }
 
 /** One take as the map takes it in. */
 export interface TakeEvidence {
   takeId: string;
   findings: TakeFindings;
+  /** When it was sung, milliseconds since 1970; older takes weigh less. */
+  recordedAt?: number;
   marks: CoachMark[];
 }
 
@@ -28,7 +32,7 @@ export interface Vote {
   kind: EventKind | 'blend';
   widthSt: number;
   weight: number;
-  source: 'machine' | 'coach';
+  source: 'machine' | 'coach' | 'singer';
 }
 
 /** "n of m": legs in which it was found, of the legs that passed there. */
@@ -75,6 +79,54 @@ export interface Limit {
   takeIds: string[];
 }
 
+/** A note pooled over takes: level against each take's own middle (microphones stand anywhere), periodicity, unrest. */
+export interface PooledNote {
+  midi: number;
+  db: number;
+  clarity: number;
+  jitterCents: number;
+}
+
+/** Share of head at a note, 0..1, with one standard deviation between passes. */
+export interface BlendPoint {
+  midi: number;
+  head: number;
+  spread: number;
+  passes: number;
+}
+
+export interface InsecureNote {
+  midi: number;
+  /** Sum of its signs; 1 is worth a look. */
+  score: number;
+  because: string;
+}
+
+/** The level curve against the even rise that is expected (common practice). */
+export interface Evenness {
+  /** Rise of the fitted line, dB an octave. */
+  slopeDb: number;
+  /** Root mean square departure from it, dB. */
+  strayDb: number;
+  worstMidi: number;
+  /** Departure there, dB: positive jumps out. */
+  worstDb: number;
+}
+
+export interface VoiceWeight {
+  /** -1 light to 1 heavy. */
+  lean: number;
+  word: string;
+  because: string[];
+}
+
+export interface CategoryFit {
+  name: string;
+  /** 0..1, for ranking. */
+  fit: number;
+  because: string[];
+}
+
 export interface VoiceMap {
   engine: string;
   takes: number;
@@ -87,6 +139,14 @@ export interface VoiceMap {
   speakingMidi: number | null;
   /** Level at each note against the take's middle, dB, pooled. */
   levels: { midi: number; db: number }[];
+  /** Share of head at each note; empty when no change is known. */
+  blend: BlendPoint[];
+  evenness: Evenness | null;
+  /** Worst first. */
+  insecure: InsecureNote[];
+  weight: VoiceWeight | null;
+  /** Best first; never a verdict. */
+  categories: CategoryFit[];
 }
 
 export type { Range };

@@ -33,6 +33,11 @@ function mapWith(type: VoiceTypeId, name: FindingName | null): VoiceMap {
     findings: name ? [{ name, midi: change, confidence: 0.9, because: '', takeIds: [] }] : [],
     speakingMidi: null,
     levels: [],
+    blend: [],
+    evenness: null,
+    insecure: [],
+    weight: null,
+    categories: [],
   };
 }
 

@@ -2,6 +2,10 @@
 export const TASKS = ['siren', 'scale', 'sustain', 'speech', 'free'] as const;
 export type Task = (typeof TASKS)[number];
 
+/** The four colours a note is asked for in, to calibrate a singer's own timbre axis, chest first. */
+export const COLOURS = ['chest', 'chest-blend', 'head-blend', 'head'] as const;
+export type Colour = (typeof COLOURS)[number];
+
 export type Direction = 'up' | 'down';
 /** flip: a leap that hands over; crack: a leap that falls back or goes astray; timbre: colour steps; dip: the level dips. */
 export type EventKind = 'flip' | 'crack' | 'dip' | 'timbre';

@@ -14,6 +14,13 @@ export function MachineMark({ x, y, size = 9, strong = true }: { x: number; y: n
   );
 }
 
+/** What the singer said: a square. */
+export function SingerMark({ x, y, size = 8 }: { x: number; y: number; size?: number }) {
+  return (
+    <rect x={x - size} y={y - size} width={2 * size} height={2 * size} rx={2} fill="var(--card)" stroke="var(--coach)" strokeWidth={3} />
+  );
+}
+
 export function CoachMarkShape({ x, y, size = 10 }: { x: number; y: number; size?: number }) {
   return (
     <path

@@ -20,6 +20,9 @@ export const EVENT_WORDS: Record<Vote['kind'], string> = {
   blend: 'colour changes gradually',
 };
 
+/** Whose word it is, where it isn't the machine's. */
+export const SOURCE_WORDS: Partial<Record<Vote['source'], string>> = { coach: 'your ear', singer: 'the singer feels it' };
+
 export const TASK_WORDS: Record<Task, string> = {
   siren: 'Siren',
   scale: 'Scale',

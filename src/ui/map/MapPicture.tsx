@@ -1,13 +1,16 @@
 'use client';
 import type { VoiceMap, Vote } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
-import { CoachMarkShape, MachineMark } from '../kit/Shapes';
+import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
-import { dateOf, EVENT_WORDS } from '../kit/words';
+import { dateOf, EVENT_WORDS, SOURCE_WORDS } from '../kit/words';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
+import { rampColour } from '../ladder/ramp';
 import { LadderScale } from '../ladder/scale';
 
 const LEVEL_WIDTH = 110;
+const BLEND_WIDTH = 110;
+const GAP = 10;
 const HEAD = 26;
 
 /** The voice beside the ladder: every change heard, by date, going up and coming down, and how loud each note is. */
@@ -23,7 +26,7 @@ export function MapPicture({
   onPlay: (vote: Vote) => void;
 }) {
   const [box, width] = useWidth();
-  const column = Math.max(0, (width - LEVEL_WIDTH) / 2);
+  const column = Math.max(0, (width - LEVEL_WIDTH - BLEND_WIDTH - 2 * GAP) / 2);
   const dates = [...new Set([...when.values()].map((d) => new Date(d).getTime()))].sort((a, b) => a - b);
   const [first, last] = [dates[0], dates[dates.length - 1]];
   const xOf = (takeId: string) => {
@@ -41,6 +44,7 @@ export function MapPicture({
           <div aria-hidden="true" className="flex text-sm text-soft" style={{ height: HEAD }}>
             <span style={{ width: column }}>Changes going up</span>
             <span style={{ width: column }}>Coming down</span>
+            <span style={{ width: BLEND_WIDTH + 2 * GAP, paddingLeft: GAP }}>Chest to head</span>
             <span>Soft to loud</span>
           </div>
           <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label="Every change heard, by date">
@@ -71,13 +75,15 @@ export function MapPicture({
                       className="cursor-pointer"
                       role="button"
                       tabIndex={0}
-                      aria-label={`Play: ${v.source === 'coach' ? 'your mark' : EVENT_WORDS[v.kind]} at ${noteName(v.midi)}`}
+                      aria-label={`Play: ${SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind]} at ${noteName(v.midi)}`}
                       onClick={() => onPlay(v)}
                       onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}
                     >
                       <circle cx={xOf(v.takeId)} cy={scale.y(v.midi)} r={14} fill="transparent" />
                       {v.source === 'coach' ? (
                         <CoachMarkShape x={xOf(v.takeId)} y={scale.y(v.midi)} />
+                      ) : v.source === 'singer' ? (
+                        <SingerMark x={xOf(v.takeId)} y={scale.y(v.midi)} />
                       ) : (
                         <MachineMark x={xOf(v.takeId)} y={scale.y(v.midi)} size={7} strong={v.weight >= 0.5} />
                       )}
@@ -86,7 +92,8 @@ export function MapPicture({
                 </g>
               );
             })}
-            <LevelCurve scale={scale} levels={map.levels} x={2 * column} />
+            <BlendCurve scale={scale} blend={map.blend} x={2 * column + GAP} />
+            <LevelCurve scale={scale} levels={map.levels} x={2 * column + BLEND_WIDTH + 2 * GAP} />
           </svg>
           {first && (
             <div aria-hidden="true" className="flex text-sm text-soft">
@@ -109,6 +116,14 @@ export function MapPicture({
                 <th scope="row">Change near {noteName(p.midi)}</th>
                 <td>
                   between {noteName(p.lowMidi)} and {noteName(p.highMidi)}, up {p.up.found} of {p.up.of}, down {p.down.found} of {p.down.of}
+                </td>
+              </tr>
+            ))}
+            {map.blend.map((b) => (
+              <tr key={`blend${b.midi}`}>
+                <th scope="row">Share of head at {noteName(b.midi)}</th>
+                <td>
+                  {Math.round(100 * b.head)} percent, give or take {Math.round(100 * b.spread)}
                 </td>
               </tr>
             ))}
@@ -145,6 +160,35 @@ function LimitLine({
       <text x={10} y={above ? y - 5 : y + 14} fontSize={12} fill="var(--soft)">
         {text}
       </text>
+    </g>
+  );
+}
+
+/** Share of head per note on the register ramp: left all chest, right all head; the pale band is the spread between passes. */
+function BlendCurve({ scale, blend, x }: { scale: LadderScale; blend: VoiceMap['blend']; x: number }) {
+  if (blend.length < 3) return null;
+  const at = (head: number) => x + 6 + Math.min(1, Math.max(0, head)) * (BLEND_WIDTH - 12);
+  const edge = (sign: 1 | -1) => blend.map((b) => `${at(b.head + sign * b.spread)},${scale.y(b.midi)}`);
+  return (
+    <g aria-hidden="true">
+      {blend.map((b) => (
+        <rect
+          key={b.midi}
+          x={x}
+          width={BLEND_WIDTH}
+          y={scale.y(b.midi) - scale.rung / 2}
+          height={scale.rung + 0.5}
+          fill={rampColour(b.head)}
+        />
+      ))}
+      <polygon points={[...edge(1), ...edge(-1).reverse()].join(' ')} fill="var(--card)" fillOpacity={0.45} />
+      <polyline
+        points={blend.map((b) => `${at(b.head)},${scale.y(b.midi)}`).join(' ')}
+        fill="none"
+        stroke="var(--card)"
+        strokeWidth={3}
+        strokeLinejoin="round"
+      />
     </g>
   );
 }

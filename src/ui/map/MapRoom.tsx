@@ -7,7 +7,7 @@ import type { Passaggio, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Task } from '../../core/take/types';
-import { dateOf, dateTimeOf, EVENT_WORDS, FINDING_WORDS, TASK_WORDS } from '../kit/words';
+import { dateOf, dateTimeOf, EVENT_WORDS, FINDING_WORDS, SOURCE_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { MapPicture } from './MapPicture';
 
@@ -98,6 +98,7 @@ export function MapRoom({
             </Link>
           </section>
         )}
+        <VoiceInWords map={map} />
       </aside>
       <section aria-label="Takes" className="lg:col-span-2">
         <h2 className="mb-1 text-lg font-bold">
@@ -135,6 +136,59 @@ export function MapRoom({
     </div>
   );
 }
+
+/** What else the map says, each with what it rests on. */
+function VoiceInWords({ map: { insecure, weight, categories, evenness } }: { map: VoiceMap }) {
+  return (
+    <>
+      {insecure.length > 0 && (
+        <section aria-label="Least secure notes" className="card">
+          <h2 className="font-bold">Least secure notes</h2>
+          <ol className="mt-1 flex flex-col gap-1">
+            {insecure.map((n) => (
+              <li key={n.midi}>{n.because}</li>
+            ))}
+          </ol>
+        </section>
+      )}
+      {(weight || categories.length > 0 || evenness) && (
+        <section aria-label="The voice as a whole" className="card flex flex-col gap-2">
+          <h2 className="font-bold">The voice as a whole</h2>
+          {weight && (
+            <p>
+              <b>Weight: {weight.word}.</b> {sentence(weight.because)}
+            </p>
+          )}
+          {categories.length > 0 && (
+            <div>
+              <b>Closest to</b>, as far as these takes tell; your ear decides:
+              <ul className="mt-1 list-disc pl-5">
+                {categories.map((c) => (
+                  <li key={c.name}>
+                    {c.name}: {c.because.join(', ')}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+          {evenness && (
+            <p>
+              <b>Loudness</b> {evenness.slopeDb >= 0 ? 'rises' : 'falls'} by {Math.abs(evenness.slopeDb).toFixed(0)} dB an octave and strays{' '}
+              {evenness.strayDb.toFixed(1)} dB from that, most at {noteName(evenness.worstMidi)} (
+              {evenness.worstDb > 0 ? 'jumps out' : 'drops away'}). An even voice gains as it climbs.
+            </p>
+          )}
+        </section>
+      )}
+    </>
+  );
+}
+
+/** Reasons as one sentence. */
+const sentence = (reasons: string[]) => {
+  const text = reasons.join('; ');
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+};
 
 /** Where the change lies, with its uncertainty, in words. */
 function place(p: Passaggio): string {
@@ -186,7 +240,7 @@ function PassaggioCard({
               </button>
               <b className="w-10">{noteName(v.midi)}</b>
               <span className="flex-1 text-sm">
-                {v.source === 'coach' ? 'your ear' : EVENT_WORDS[v.kind]}, {v.direction}
+                {SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind]}, {v.direction}
               </span>
               <Link className="text-sm underline" href={`/singers/${singerId}/takes/${v.takeId}?at=${v.timeS.toFixed(2)}`}>
                 {when.has(v.takeId) ? dateOf(when.get(v.takeId)!) : 'take'}

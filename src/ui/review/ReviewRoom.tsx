@@ -65,7 +65,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
   const say = useCallback(
     (change: Change, verdict: CoachMark['verdict'] | null, midi = change.midi) => {
       const id = markOn(change, marks)?.id ?? crypto.randomUUID();
-      set(id, verdict ? { id, timeS: change.timeS, midi, direction: change.direction, verdict } : undefined);
+      set(id, verdict ? { id, timeS: change.timeS, midi, direction: change.direction, verdict, by: 'coach' } : undefined);
     },
     [marks, set],
   );
@@ -74,15 +74,18 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     [marks, say],
   );
 
-  const addHere = useCallback(() => {
-    if (!trace) return;
-    const at = Math.round(nowS / trace.hopS);
-    const midi = trace.midi[at];
-    if (!(midi > 0)) return;
-    const before = trace.midi[Math.max(0, at - 20)] || midi;
-    const id = crypto.randomUUID();
-    set(id, { id, timeS: nowS, midi: Math.round(midi), direction: midi >= before ? 'up' : 'down', verdict: 'add' });
-  }, [nowS, set, trace]);
+  const addHere = useCallback(
+    (by: CoachMark['by']) => {
+      if (!trace) return;
+      const at = Math.round(nowS / trace.hopS);
+      const midi = trace.midi[at];
+      if (!(midi > 0)) return;
+      const before = trace.midi[Math.max(0, at - 20)] || midi;
+      const id = crypto.randomUUID();
+      set(id, { id, timeS: nowS, midi: Math.round(midi), direction: midi >= before ? 'up' : 'down', verdict: 'add', by });
+    },
+    [nowS, set, trace],
+  );
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -97,7 +100,8 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         x: change && (() => say(change, 'reject')),
         ArrowUp: change && (() => move(change, 1)),
         ArrowDown: change && (() => move(change, -1)),
-        m: addHere,
+        m: () => addHere('coach'),
+        n: () => addHere('singer'),
       };
       const undoKey = (event.ctrlKey || event.metaKey) && event.key === 'z';
       const action = undoKey ? (undo ?? undefined) : event.ctrlKey || event.metaKey || event.altKey ? undefined : act[event.key];
@@ -137,8 +141,11 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
           >
             {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Pause' : 'Play'}
           </button>
-          <button className="button" onClick={addHere} title="M: at the line, while it plays or stands">
+          <button className="button" onClick={() => addHere('coach')} title="M: at the line, while it plays or stands">
             <Plus aria-hidden size={18} /> I hear a change here
+          </button>
+          <button className="button" onClick={() => addHere('singer')} title="N: what the singer says, at the line">
+            <Plus aria-hidden size={18} /> The singer feels it here
           </button>
           <button className="button" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z">
             <Undo2 aria-hidden size={18} /> Undo
@@ -255,7 +262,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             <li key={m.id} className="flex items-center gap-3 rounded-xl border border-line bg-card p-3" data-testid="added">
               <span className="text-2xl font-bold">{noteName(m.midi)}</span>
               <span className="flex-1 text-sm">
-                you heard a change, going {m.direction}
+                {m.by === 'coach' ? 'you heard a change' : 'the singer feels it change'}, going {m.direction}
                 <br />
                 <span className="text-soft">{m.timeS.toFixed(1)} s</span>
               </span>

@@ -20,7 +20,7 @@ export function useMarks(takeId: string, stored: CoachMark[]) {
       queue.current = queue.current
         .then(() =>
           next
-            ? sendJson('PUT', path, { timeS: next.timeS, midi: next.midi, direction: next.direction, verdict: next.verdict })
+            ? sendJson('PUT', path, { timeS: next.timeS, midi: next.midi, direction: next.direction, verdict: next.verdict, by: next.by })
             : request(path, { method: 'DELETE' }),
         )
         .then(() => router.refresh())

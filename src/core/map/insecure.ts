@@ -1,0 +1,75 @@
+import { noteName } from '../music/pitch';
+import { fitLine, median } from '../signal/stats';
+import { recencyOf } from './recency';
+import { InsecureNote, PooledNote, TakeEvidence, Vote } from './types';
+
+const MOST = 5;
+const LEAST_SCORE = 1;
+/** What counts as one: an audible change in every second pass, 2.5 times the usual unrest, 4 dB of hole, a quarter-tone off. */
+const CHANGES = 0.5;
+const UNREST = 2.5;
+const HOLE_DB = 4;
+const OFF_CENTS = 50;
+/** The singer's own report counts as much as two of the machine's signs. */
+const REPORT = 2;
+
+/**
+ * The notes least secure, worst first, with the signs they rest on: audible changes near them, unrest of pitch against the
+ * rest of the voice, holes in the level curve, notes of scales sung off, and what the singer says. Blends are no insecurity.
+ */
+export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes: Vote[]): InsecureNote[] {
+  if (notes.length < 5) return [];
+  const usual = Math.max(2, median(notes.map((n) => n.jitterCents)));
+  const line = fitLine(
+    notes.map((n) => n.midi),
+    notes.map((n) => n.db),
+  );
+  const passes = Math.max(
+    1,
+    takes.reduce((n, t) => n + t.findings.legs.length, 0),
+  );
+  const off = offPitch(takes);
+  return notes
+    .map(({ midi, jitterCents, db }, i): InsecureNote => {
+      const changes = votes.filter((v) => v.kind !== 'blend' && Math.abs(v.midi - midi) <= 0.5).length;
+      const reports = votes.filter((v) => v.source === 'singer' && Math.abs(v.midi - midi) <= 1).length;
+      // The ends of a range are rough and soft in every voice.
+      const inner = i > 1 && i < notes.length - 2;
+      const hole = line.intercept + line.slope * midi - db;
+      const cents = off.get(midi);
+      const signs: [number, string][] = [
+        [REPORT * Math.min(1, reports), 'the singer feels it'],
+        [changes / passes / CHANGES, `${changes} audible ${changes === 1 ? 'change' : 'changes'} in ${passes} passes`],
+        [inner ? jitterCents / usual / UNREST : 0, `pitch ${(jitterCents / usual).toFixed(1)} times as restless as elsewhere`],
+        [inner ? hole / HOLE_DB : 0, `${hole.toFixed(0)} dB under the line of its neighbours`],
+        [
+          cents === undefined ? 0 : Math.abs(cents) / OFF_CENTS,
+          `sung ${Math.abs(cents ?? 0).toFixed(0)} cents ${(cents ?? 0) < 0 ? 'low' : 'high'} in scales`,
+        ],
+      ];
+      const telling = signs.filter(([s]) => s >= 0.5).sort((a, b) => b[0] - a[0]);
+      return {
+        midi,
+        score: telling.reduce((s, [x]) => s + Math.min(2, x), 0),
+        because: `${noteName(midi)}: ${telling.map(([, words]) => words).join('; ')}.`,
+      };
+    })
+    .filter((n) => n.score >= LEAST_SCORE)
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST);
+}
+
+/** Median deviation of each note in scale takes, cents, where it was sung twice or more; recent takes first. */
+function offPitch(takes: TakeEvidence[]): Map<number, number> {
+  const at = new Map<number, number[]>();
+  for (const take of takes) {
+    if (recencyOf(take, takes) < 0.25) continue;
+    for (const { notes } of take.findings.pattern?.keys ?? [])
+      for (const { note, cents } of notes) {
+        if (note === null || cents === null) continue;
+        const midi = take.findings.notes[note].midi;
+        at.set(midi, [...(at.get(midi) ?? []), cents]);
+      }
+  }
+  return new Map([...at.entries()].filter(([, c]) => c.length > 1).map(([midi, c]) => [midi, median(c)]));
+}

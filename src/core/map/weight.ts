@@ -1,0 +1,54 @@
+import { noteName } from '../music/pitch';
+import { fitLine, median } from '../signal/stats';
+import { Finding, Passaggio, PooledNote, VoiceWeight } from './types';
+
+/** Signs of weight, each from -1 (light) to 1 (heavy), with what it counts. */
+const PULLED = 0.6;
+const NO_CHEST = -0.6;
+/** A louder chest than head by this much across the change (dB, beyond the voice's own slope) is one. */
+const STEP_DB = 6;
+/** A change carried this much higher going up than coming down is one: the chest is held on to. */
+const HELD_ON_ST = 3;
+
+/**
+ * How heavy or light the coordination is, from what the voice does around its change: never from colour alone, which vowel,
+ * room and microphone shift. Null when no change and no such finding is known.
+ */
+export function voiceWeight(findings: Finding[], passaggi: Passaggio[], notes: PooledNote[]): VoiceWeight | null {
+  const signs: { lean: number; because: string }[] = [];
+  for (const f of findings) {
+    if (f.name === 'pulled-chest') signs.push({ lean: PULLED, because: 'chest is pulled above where it usually hands over' });
+    if (f.name === 'no-chest') signs.push({ lean: NO_CHEST, because: 'head is carried to the bottom' });
+  }
+  for (const p of passaggi) {
+    const step = levelStep(notes, p.midi);
+    if (step !== null && Math.abs(step) >= 1.5)
+      signs.push({
+        lean: clamp(step / STEP_DB),
+        because: `below ${noteName(p.midi)} the voice is ${Math.abs(step).toFixed(0)} dB ${step > 0 ? 'louder' : 'softer'} than its line above it would have it`,
+      });
+    if (p.upMidi !== null && p.downMidi !== null && p.upMidi - p.downMidi > 1)
+      signs.push({
+        lean: clamp((p.upMidi - p.downMidi - 1) / HELD_ON_ST),
+        because: `going up the change comes ${(p.upMidi - p.downMidi).toFixed(1)} semitones later than coming down`,
+      });
+  }
+  if (signs.length === 0) return null;
+  const lean = clamp(signs.reduce((s, x) => s + x.lean, 0) / Math.max(1.5, signs.length));
+  const word = lean > 0.5 ? 'heavy' : lean > 0.15 ? 'rather heavy' : lean < -0.5 ? 'light' : lean < -0.15 ? 'rather light' : 'balanced';
+  return { lean, word, because: signs.map((s) => s.because) };
+}
+
+const clamp = (x: number) => Math.max(-1, Math.min(1, x));
+
+/** Level just below a change over what the line above it foretells, dB; null when there are too few notes. */
+function levelStep(notes: PooledNote[], midi: number): number | null {
+  const above = notes.filter((n) => n.midi > midi + 1 && n.midi < midi + 10);
+  const below = notes.filter((n) => n.midi < midi - 1 && n.midi > midi - 6);
+  if (above.length < 4 || below.length < 3) return null;
+  const { slope, intercept } = fitLine(
+    above.map((n) => n.midi),
+    above.map((n) => n.db),
+  );
+  return median(below.map((n) => n.db - intercept - slope * n.midi));
+}
