@@ -66,7 +66,7 @@ interface TakeOutcome {
 async function analyseFile(file: string, task: Task, asked: Asked | null): Promise<TakeOutcome> {
   try {
     const pcm = readWav(await readFile(file));
-    const { findings, track } = analyseTake(pcm, task, asked);
+    const { findings, track } = analyseTake(pcm, task, { asked });
     return { file, findings, track };
   } catch (error) {
     if (error instanceof SoundFileError || error instanceof RangeError) return { file, error: error.message };

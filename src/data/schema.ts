@@ -15,6 +15,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { PlanItem } from '../core/plan/types';
+import type { TimbreAxis } from '../core/take/timbre';
 import type { Colour, TakeFindings, Trace } from '../core/take/types';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -41,6 +42,8 @@ export const singer = pgTable(
     part: text('part').notNull().default(''),
     voiceType: text('voice_type').notNull(),
     note: text('note').notNull().default(''),
+    /** The singer's own timbre axis, from the newest four-colour calibration. */
+    axis: jsonb('axis').$type<TimbreAxis>(),
     createdAt: at('created_at').notNull().defaultNow(),
   },
   (t) => [

@@ -1,5 +1,6 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { VoiceTypeId } from '../core/plan/voice-types';
+import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
 import { singer, take } from './schema';
 
@@ -40,6 +41,22 @@ export async function findSinger({ db, studioId }: StudioTx, id: string): Promis
     .from(singer)
     .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
   return row;
+}
+
+/** The singer's own timbre axis; undefined before a calibration. */
+export async function axisOf({ db, studioId }: StudioTx, id: string): Promise<TimbreAxis | undefined> {
+  const [row] = await db
+    .select({ axis: singer.axis })
+    .from(singer)
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
+  return row?.axis ?? undefined;
+}
+
+export async function saveAxis({ db, studioId }: StudioTx, id: string, axis: TimbreAxis): Promise<void> {
+  await db
+    .update(singer)
+    .set({ axis })
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }
 
 export async function insertSinger({ db, studioId }: StudioTx, values: Omit<SingerRow, 'id'>): Promise<string> {

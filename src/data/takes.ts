@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
 import type { Colour, TakeFindings, Task, Trace } from '../core/take/types';
 import { StudioTx } from './client';
@@ -104,6 +104,16 @@ export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string
     .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
     .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
     .orderBy(desc(take.recordedAt), take.id);
+}
+
+/** The newest take of each colour a singer was asked for, for calibration. */
+export async function colourTakes({ db, studioId }: StudioTx, singerId: string): Promise<{ colour: Colour; id: string }[]> {
+  const rows = await db
+    .selectDistinctOn([take.colour], { colour: take.colour, id: take.id })
+    .from(take)
+    .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId), isNotNull(take.colour)))
+    .orderBy(take.colour, desc(take.recordedAt));
+  return rows.map(({ colour, id }) => ({ colour: colour!, id }));
 }
 
 export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string): Promise<MarkRow[]> {

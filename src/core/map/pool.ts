@@ -35,6 +35,7 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
     blend: extreme ? blendCurve(passaggi, extreme.low.midi, extreme.high.midi) : [],
     evenness: evennessOf(notes),
     insecure: insecureNotes(takes, notes, votes),
+    calibrated: takes.filter((t) => t.findings.calibrated).length,
     weight: voiceWeight(findings, passaggi, notes),
     categories: fittingCategories({ passaggi, extreme }),
   };

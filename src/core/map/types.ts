@@ -147,6 +147,8 @@ export interface VoiceMap {
   weight: VoiceWeight | null;
   /** Best first; never a verdict. */
   categories: CategoryFit[];
+  /** Takes read along the singer's own timbre axis. */
+  calibrated: number;
 }
 
 export type { Range };

@@ -62,6 +62,7 @@ function siren(takeId: string, midi: number | null, more: Partial<TakeEvidence> 
     quality: { clipped: false, snrDb: 50, usable: true, reasons: [] },
     notes: [],
     pattern: null,
+    calibrated: false,
     range: { lowestMidi: 48, highestMidi: 72 },
     held: null,
     speakingMidi: null,

@@ -38,6 +38,7 @@ function mapWith(type: VoiceTypeId, name: FindingName | null): VoiceMap {
     insecure: [],
     weight: null,
     categories: [],
+    calibrated: 0,
   };
 }
 

@@ -9,7 +9,8 @@ export const CONTROL_S = 0.005;
 export type SimTask =
   | { kind: 'siren'; bottomMidi?: number; topMidi?: number; legS?: number; sirens?: number }
   | { kind: 'pattern'; degrees: number[]; tonics: number[]; noteS?: number; breathS?: number }
-  | { kind: 'sustain'; midi: number; seconds?: number }
+  /** `head` makes the note in that share of head, whatever the voice would do there. */
+  | { kind: 'sustain'; midi: number; seconds?: number; head?: number }
   | { kind: 'speech'; words?: number };
 
 /** The performance as control curves, one value per CONTROL_S. */
@@ -62,7 +63,7 @@ export function perform(profile: SingerProfile, task: SimTask, random: () => num
       rest(draft, task.breathS ?? 0.6);
     }
   } else if (task.kind === 'sustain') {
-    note(draft, profile, task.midi, task.seconds ?? 3, normal);
+    note(draft, profile, task.midi, task.seconds ?? 3, normal, task.head);
     release(draft);
   } else {
     for (let w = 0; w < (task.words ?? 10); w++) {
@@ -165,12 +166,12 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
   }
 }
 
-function note(draft: Draft, profile: SingerProfile, midi: number, seconds: number, normal: () => number) {
+function note(draft: Draft, profile: SingerProfile, midi: number, seconds: number, normal: () => number, asked?: number) {
   const frames = Math.round(seconds / CONTROL_S);
   const previous = draft.gain[draft.gain.length - 1] > 0 ? draft.midi[draft.midi.length - 1] : midi;
   const up = midi >= previous;
   const places = profile.crossings.map((crossing) => ({ place: up ? crossing.upMidi : crossing.downMidi, crossing }));
-  const head = headAt(places, midi);
+  const head = asked ?? headAt(places, midi);
   const off = 0.12 * normal();
   const startS = draft.midi.length * CONTROL_S;
   for (let i = 0; i < frames; i++) {

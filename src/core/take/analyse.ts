@@ -11,22 +11,28 @@ import { scaleLegs } from './scale-legs';
 import { alignPattern } from './pattern';
 import { removeStruck } from './struck';
 import { taskMisfit } from './task-check';
-import { Timbre, timbreScore } from './timbre';
+import { Timbre, TimbreAxis, timbreScore } from './timbre';
 import { Asked, Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
 
 const MIN_SUNG_S = 0.3;
 const MAX_STRUCK_SHARE = 0.85;
 
+/** What is known before a take is heard: what was asked for, and the singer's own timbre axis. */
+export interface Known {
+  asked?: Asked | null;
+  axis?: TimbreAxis;
+}
+
 /** Analyse one take. Pure and deterministic. @throws RangeError as `trackVoice` does. */
-export function analyseTake(pcm: Pcm, task: Task, asked: Asked | null = null): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
-  return analyseTrack(trackVoice(pcm), task, asked, { durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate });
+export function analyseTake(pcm: Pcm, task: Task, known: Known = {}): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
+  return analyseTrack(trackVoice(pcm), task, known, { durationS: pcm.samples.length / pcm.sampleRate, sampleRate: pcm.sampleRate });
 }
 
 /** The same from a track: what isn't voice (struck strings, an unusable take) is taken out of it. */
 export function analyseTrack(
   track: VoiceTrack,
   task: Task,
-  asked: Asked | null,
+  { asked = null, axis }: Known,
   of: { durationS: number; sampleRate: number },
 ): { findings: TakeFindings; track: VoiceTrack; trace: Trace } {
   const contour = contourOf(track);
@@ -41,6 +47,7 @@ export function analyseTrack(
     quality,
     notes: [],
     pattern: null,
+    calibrated: axis?.apart !== undefined,
     range: null,
     held: null,
     speakingMidi: null,
@@ -51,7 +58,7 @@ export function analyseTrack(
   let head: Float64Array = new Float64Array(track.frames).fill(NaN);
   if (quality.usable) {
     findings.range = phonatedRange(contour);
-    const timbre = timbreScore(track, contour);
+    const timbre = timbreScore(track, contour, axis);
     head = timbre.score;
     findings.profile = noteProfile(track, contour, head);
     if (task === 'speech') findings.speakingMidi = median(contour.filter((m) => !Number.isNaN(m)));

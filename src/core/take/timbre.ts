@@ -26,9 +26,15 @@ const HIGHEST_SECOND = 2600;
 const USUAL_FIRST = 620;
 /** Cost of an octave away from it, in a frame's weight. */
 const FORMANT_COST = 4;
-/** dB per octave of slope, and dB of first harmonic, that count as one unit of "headier". */
-const SLOPE_UNIT = 4;
-const FIRST_UNIT = 6;
+/** What makes a frame headier: units for each dB an octave of slope and each dB of first harmonic. */
+export interface TimbreAxis {
+  slope: number;
+  first: number;
+  /** Standard deviations between this singer's chest and head, where the axis is the singer's own. */
+  apart?: number;
+}
+
+const PLAIN_AXIS: TimbreAxis = { slope: 1 / 4, first: 1 / 6 };
 /** Frames on each side looked at for a jump of pitch of more than this many semitones a frame. */
 const LEAP_REACH = 5;
 const LEAP_ST = 0.5;
@@ -48,13 +54,16 @@ export interface Timbre {
  * a register change. Level and slope of each frame are projected out and the filter is solved for exactly (least
  * squares). A tilt of the filter can't be told from a slope of the source, so only differences of the score count.
  */
-export function timbreScore(track: VoiceTrack, contour: Contour): Timbre {
+export function timbreScore(track: VoiceTrack, contour: Contour, axis: TimbreAxis = PLAIN_AXIS): Timbre {
   const score = new Float64Array(track.frames).fill(NaN);
   const frames: number[] = [];
   for (let i = 0; i < track.frames; i++) if (!Number.isNaN(contour[i])) frames.push(i);
   if (frames.length < 40) return { score, turnMidi: Infinity };
   const filter = solveFilter(track, frames);
-  for (const frame of frames) if (!leaps(contour, frame)) score[frame] = scoreFrame(track, frame, filter.db);
+  for (const frame of frames) {
+    const parts = leaps(contour, frame) ? null : timbreParts(track, frame, filter.db);
+    if (parts) score[frame] = axis.slope * parts[0] + axis.first * parts[1];
+  }
   return { score, turnMidi: hzToMidi(filter.f1) };
 }
 
@@ -201,13 +210,20 @@ function penalise(matrix: Float64Array, lowestHz: number, used: number) {
 
 const scratch = new Int32Array(HARMONICS);
 
-function scoreFrame(track: VoiceTrack, frame: number, filter: Float64Array): number {
+/**
+ * The two parts of a frame's timbre: how steeply its harmonics 2 and up fall (dB an octave, positive is steeper) and how far
+ * the first stands over their line (dB), with `filter` taken off (none for sounds that share one). Null where too few stand
+ * clear of the noise.
+ */
+export function timbreParts(track: VoiceTrack, frame: number, filter: Float64Array | null = null): [slope: number, first: number] | null {
   const n = usableHarmonics(track, frame, scratch);
-  if (n < 2 || track.harmonicsDb[frame * HARMONICS] === NO_HARMONIC_DB) return NaN;
+  if (n < 2 || track.harmonicsDb[frame * HARMONICS] === NO_HARMONIC_DB) return null;
   const plain = (k: number) => {
+    const db = track.harmonicsDb[frame * HARMONICS + k - 1];
+    if (!filter) return db;
     const at = binOf(k * track.f0[frame]);
     const lo = Math.floor(at);
-    return track.harmonicsDb[frame * HARMONICS + k - 1] - filter[lo] - (at - lo) * (filter[lo + 1] - filter[lo]);
+    return db - filter[lo] - (at - lo) * (filter[lo + 1] - filter[lo]);
   };
   let sx = 0;
   let sy = 0;
@@ -224,6 +240,5 @@ function scoreFrame(track: VoiceTrack, frame: number, filter: Float64Array): num
   // A light pull toward a plain -12 dB per octave keeps frames with few harmonics in bounds.
   const pull = 0.2;
   const slope = (sxy - (sx * sy) / n + pull * -12) / (sxx - (sx * sx) / n + pull);
-  const level = (sy - slope * sx) / n;
-  return -slope / SLOPE_UNIT + (plain(1) - level) / FIRST_UNIT;
+  return [-slope, plain(1) - (sy - slope * sx) / n];
 }

@@ -136,6 +136,8 @@ export interface TakeFindings {
   notes: SungNote[];
   /** The pattern a scale take follows, key by key; null when none was recognised. */
   pattern: PatternSung | null;
+  /** Whether the timbre was read along the singer's own axis. */
+  calibrated: boolean;
   range: Range | null;
   /** Lowest and highest pitch held half a second within 50 cents. */
   held: Range | null;

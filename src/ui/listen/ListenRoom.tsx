@@ -12,7 +12,7 @@ import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
 import { typicalProfile } from '../../core/sim/typical';
 import { changesOf } from '../../core/take/changes';
-import { Task, TASKS } from '../../core/take/types';
+import { Colour, Task, TASKS } from '../../core/take/types';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
 import { useWidth } from '../kit/useWidth';
@@ -24,7 +24,7 @@ import { TakePicture } from '../take/TakePicture';
 import { Found } from '../take/Found';
 import { LevelMeter, MeterStore } from './LevelMeter';
 import { analysed, discardTake, PendingTake, StoredTake, uploadTake } from './save-take';
-import { ListenVowel, simulatedTask, STYLE_WORDS, VOWELS, whatToSing } from './what-to-sing';
+import { COLOUR_HOW, COLOUR_WORDS, ListenVowel, simulatedTask, STYLE_WORDS, VOWELS, whatToSing } from './what-to-sing';
 
 type Source = PendingTake['source'];
 type State = 'idle' | 'opening' | 'recording' | 'saving' | 'analysing' | 'result';
@@ -41,6 +41,8 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
   const type = voiceType(singer.voiceType);
   const [task, setTask] = useState<Task>('siren');
   const [vowel, setVowel] = useState<ListenVowel>('ah');
+  const [held, setHeld] = useState<Colour | 'plain'>('plain');
+  const colour = task === 'sustain' && held !== 'plain' ? held : null;
   const [source, setSource] = useState<Source>('microphone');
   const [style, setStyle] = useState<CrossingStyle>('flip');
   const [state, setState] = useState<State>('idle');
@@ -106,11 +108,12 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         singerId: singer.id,
         task,
         vowel,
+        colour,
         source: from,
         recordedAt: new Date().toISOString(),
         recording: made,
       }),
-    [save, singer.id, task, vowel],
+    [colour, save, singer.id, task, vowel],
   );
 
   const stop = useCallback(async () => {
@@ -140,7 +143,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
         const profile = typicalProfile(singer.voiceType, style);
         const pcm = await singAside({
           profile,
-          task: simulatedTask(task, profile.lowMidi, profile.highMidi),
+          task: simulatedTask(task, colour, profile.lowMidi, profile.highMidi),
           options: { seed: Date.now() % 1e9, vowel, sampleRate: 44100, snrDb: 50 },
         });
         input.current = await openSound(pcm, onLive, () => void stopNow.current());
@@ -157,7 +160,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
       setProblem((error as Error).message);
       setState('idle');
     }
-  }, [close, onLive, setDiscarded, silence, singer.voiceType, source, style, task, vowel]);
+  }, [close, colour, onLive, setDiscarded, silence, singer.voiceType, source, style, task, vowel]);
 
   const readFile = useCallback(
     async (file: File | undefined) => {
@@ -263,7 +266,7 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
       <aside className="flex flex-col gap-4">
         <div>
           <h2 className="text-[40px] leading-tight font-bold">{sing.title}</h2>
-          {!result && <p className="mt-1 text-lg text-soft">{sing.how}</p>}
+          {!result && <p className="mt-1 text-lg text-soft">{colour ? COLOUR_HOW : sing.how}</p>}
         </div>
         <div className="grid grid-cols-2 gap-2">
           <Choice
@@ -280,6 +283,15 @@ export function ListenRoom({ singer, map }: { singer: { id: string; name: string
             onChange={setVowel}
             disabled={busy || state === 'recording' || task === 'speech'}
           />
+          {task === 'sustain' && (
+            <Choice
+              label="Held"
+              value={held}
+              options={[['plain', 'as it comes'], ...COLOUR_WORDS]}
+              onChange={setHeld}
+              disabled={busy || state === 'recording'}
+            />
+          )}
           <Choice label="Listen to" value={source} options={SOURCES} onChange={changeSource} disabled={busy || state === 'recording'} />
           {source === 'simulated' && (
             <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} disabled={busy || state === 'recording'} />

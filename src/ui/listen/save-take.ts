@@ -1,5 +1,5 @@
 import type { Recording } from '../../audio/input';
-import type { TakeFindings, Task, Trace } from '../../core/take/types';
+import type { Colour, TakeFindings, Task, Trace } from '../../core/take/types';
 import { request } from '../kit/request';
 
 /** A recording with the identity it keeps for good: sending it twice stores it once. */
@@ -8,6 +8,7 @@ export interface PendingTake {
   singerId: string;
   task: Task;
   vowel: string;
+  colour: Colour | null;
   source: 'microphone' | 'file' | 'simulated';
   recordedAt: string;
   recording: Recording;
@@ -27,6 +28,7 @@ export async function uploadTake({ recording, ...take }: PendingTake): Promise<v
     singerId: take.singerId,
     task: take.task,
     vowel: take.vowel,
+    ...(take.colour ? { colour: take.colour } : {}),
     source: take.source,
     recordedAt: take.recordedAt,
     sha256,

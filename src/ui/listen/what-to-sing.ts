@@ -2,7 +2,7 @@ import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { CrossingStyle } from '../../core/sim/profile';
 import type { SimTask } from '../../core/sim/score';
-import type { Task } from '../../core/take/types';
+import { Colour, COLOURS, Task } from '../../core/take/types';
 
 /** The vowels offered, hardest to cross on first. */
 export const VOWELS = ['ah', 'oh', 'eh', 'ee', 'oo', 'uh'] as const;
@@ -37,8 +37,19 @@ export function whatToSing(task: Task, vowel: string, map: VoiceMap | null, fall
   }[task];
 }
 
+/** One note in four colours shows this singer's own way from chest to head (common practice: speech to song). */
+export const COLOUR_WORDS: readonly (readonly [Colour, string])[] = [
+  ['chest', 'in chest'],
+  ['chest-blend', 'in a chest blend'],
+  ['head-blend', 'in a head blend'],
+  ['head', 'in head'],
+];
+
+export const COLOUR_HOW =
+  'Say it, then hold it for two seconds. The same note four times, in chest, chest blend, head blend and head: then every take is read by this voice’s own colours.';
+
 /** The same task for the simulated singer. */
-export function simulatedTask(task: Task, lowMidi: number, highMidi: number): SimTask {
+export function simulatedTask(task: Task, colour: Colour | null, lowMidi: number, highMidi: number): SimTask {
   const middle = Math.round(lowMidi + 5);
   if (task === 'scale')
     return {
@@ -47,6 +58,7 @@ export function simulatedTask(task: Task, lowMidi: number, highMidi: number): Si
       tonics: [0, 3, 6, 9].map((s) => middle + s).filter((t) => t + 7 < highMidi),
       noteS: 0.4,
     };
+  if (task === 'sustain' && colour) return { kind: 'sustain', midi: middle + 3, seconds: 2, head: COLOURS.indexOf(colour) / 3 };
   if (task === 'sustain') return { kind: 'sustain', midi: middle + 3, seconds: 3 };
   if (task === 'speech') return { kind: 'speech', words: 10 };
   return { kind: 'siren', sirens: 1 };

@@ -58,6 +58,14 @@ export function MapRoom({
           <dd className="font-bold">{range(map.usable)}</dd>
           <dt className="text-soft">Touched</dt>
           <dd className="font-bold">{range(map.extreme)}</dd>
+          {map.calibrated > 0 && (
+            <>
+              <dt className="text-soft">Colours</dt>
+              <dd>
+                read along this voice’s own in {map.calibrated} of {map.takes} takes
+              </dd>
+            </>
+          )}
           {map.speakingMidi !== null && (
             <>
               <dt className="text-soft">Speaks near</dt>
