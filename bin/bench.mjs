@@ -8,5 +8,5 @@ import { checkNode, command } from './lib/project.mjs';
 command(async () => {
   checkNode();
   ensurePackages();
-  await import(pathToFileURL(await ensureProgram('src/cli/bench.ts', ['src/core', 'src/cli'])).href);
+  await import(pathToFileURL(await ensureProgram('src/cli/bench/bench.ts', ['src/core', 'src/cli'])).href);
 });

@@ -19,9 +19,11 @@ export const CATEGORIES = [
 ] as const;
 
 const SHOWN = 3;
+/** Not shown when the best fits so much better. */
+const LEAST_SHARE = 0.03;
 /** One standard deviation of a passaggio within a category, and of a range limit (training moves it), semitones. */
 const PASSAGGIO_SPREAD = 1.5;
-const LIMIT_SPREAD = 4;
+const LIMIT_SPREAD = 3;
 
 /**
  * Categories that fit what was heard, best first, each with its reasons: an indication for the coach, never a verdict. Fits
@@ -44,11 +46,11 @@ export function fittingCategories({ passaggi, extreme }: Pick<VoiceMap, 'passagg
   })
     .filter((c) => c.because.length > 0)
     .sort((a, b) => b.fit - a.fit)
+    .filter((c, _, [best]) => c.fit >= LEAST_SHARE * best.fit)
     .slice(0, SHOWN);
 }
 
-/** A wider range than usual says less than a narrower one. */
-const limitCost = (off: number) => 0.5 * Math.min(4, (off / LIMIT_SPREAD) ** 2);
+const limitCost = (off: number) => 0.5 * Math.min(9, (off / LIMIT_SPREAD) ** 2);
 
 function nearest(p: Passaggio, { primo, secondo }: (typeof CATEGORIES)[number]): ['primo' | 'secondo', number] {
   return Math.abs(p.midi - primo) <= Math.abs(p.midi - secondo) ? ['primo', primo] : ['secondo', secondo];

@@ -1,5 +1,5 @@
 import { noteName } from '../music/pitch';
-import { fitLine, median } from '../signal/stats';
+import { median } from '../signal/stats';
 import { recencyOf } from './recency';
 import { InsecureNote, PooledNote, TakeEvidence, Vote } from './types';
 
@@ -20,28 +20,24 @@ const REPORT = 2;
 export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes: Vote[]): InsecureNote[] {
   if (notes.length < 5) return [];
   const usual = Math.max(2, median(notes.map((n) => n.jitterCents)));
-  const line = fitLine(
-    notes.map((n) => n.midi),
-    notes.map((n) => n.db),
-  );
   const passes = Math.max(
     1,
     takes.reduce((n, t) => n + t.findings.legs.length, 0),
   );
   const off = offPitch(takes);
   return notes
-    .map(({ midi, jitterCents, db }, i): InsecureNote => {
+    .map(({ midi, jitterCents }, i): InsecureNote => {
       const changes = votes.filter((v) => v.kind !== 'blend' && Math.abs(v.midi - midi) <= 0.5).length;
       const reports = votes.filter((v) => v.source === 'singer' && Math.abs(v.midi - midi) <= 1).length;
       // The ends of a range are rough and soft in every voice.
       const inner = i > 1 && i < notes.length - 2;
-      const hole = line.intercept + line.slope * midi - db;
+      const hole = holeAt(notes, i);
       const cents = off.get(midi);
       const signs: [number, string][] = [
         [REPORT * Math.min(1, reports), 'the singer feels it'],
         [changes / passes / CHANGES, `${changes} audible ${changes === 1 ? 'change' : 'changes'} in ${passes} passes`],
         [inner ? jitterCents / usual / UNREST : 0, `pitch ${(jitterCents / usual).toFixed(1)} times as restless as elsewhere`],
-        [inner ? hole / HOLE_DB : 0, `${hole.toFixed(0)} dB under the line of its neighbours`],
+        [inner ? hole / HOLE_DB : 0, `${hole.toFixed(0)} dB softer than its neighbours`],
         [
           cents === undefined ? 0 : Math.abs(cents) / OFF_CENTS,
           `sung ${Math.abs(cents ?? 0).toFixed(0)} cents ${(cents ?? 0) < 0 ? 'low' : 'high'} in scales`,
@@ -57,6 +53,12 @@ export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes:
     .filter((n) => n.score >= LEAST_SCORE)
     .sort((a, b) => b.score - a.score)
     .slice(0, MOST);
+}
+
+/** How far a note's level lies under the notes two to four semitones off, both sides taken together, dB. */
+function holeAt(notes: PooledNote[], at: number): number {
+  const around = notes.filter((n) => Math.abs(n.midi - notes[at].midi) >= 2 && Math.abs(n.midi - notes[at].midi) <= 4);
+  return around.length ? median(around.map((n) => n.db)) - notes[at].db : 0;
 }
 
 /** Median deviation of each note in scale takes, cents, where it was sung twice or more; recent takes first. */

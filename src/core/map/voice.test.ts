@@ -125,7 +125,7 @@ describe('words', () => {
 describe('insecure notes', () => {
   test.each([
     ['restless', { jitterCents: 30 }, /restless/],
-    ['hollow', { levelDb: -40 }, /under the line/],
+    ['hollow', { levelDb: -40 }, /softer than its neighbours/],
   ])('a %s note is named with its sign, and a plain voice has none', (_, strange, words) => {
     const map = mapVoice([siren('a', null, {}, plainProfile({ midi: 62, ...strange }))]);
     expect(map.insecure[0].midi).toBe(62);

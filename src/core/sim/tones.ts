@@ -6,8 +6,8 @@ export interface ToneOptions {
   /** Pitch at a time, hertz. */
   hz: (t: number) => number;
   sampleRate?: number;
-  /** Amplitude of harmonic k at a pitch; default 1/k. */
-  amplitude?: (k: number, hz: number) => number;
+  /** Amplitude of harmonic k at a pitch and time; default 1/k. */
+  amplitude?: (k: number, hz: number, t: number) => number;
   /** Loudness at a time, default 1. */
   gain?: (t: number) => number;
   /** Quiet before and after, seconds (default 0.3). */
@@ -33,7 +33,7 @@ export function additiveTone(options: ToneOptions): Pcm {
     const f = hz(i / sampleRate);
     phase += f / sampleRate;
     let x = 0;
-    for (let k = 1; k * f < 0.45 * sampleRate && k <= 60; k++) x += amplitude(k, f) * Math.sin(2 * Math.PI * k * phase);
+    for (let k = 1; k * f < 0.45 * sampleRate && k <= 60; k++) x += amplitude(k, f, i / sampleRate) * Math.sin(2 * Math.PI * k * phase);
     x *= 0.2 * gain(i / sampleRate) * Math.min(1, i / fade, (n - i) / fade);
     samples[rest + i] = x;
     power += x * x;

@@ -12,9 +12,9 @@ export interface LegPoints {
 
 export type CrossOverFit = Omit<CrossOver, 'timeS'>;
 
-const BIN_ST = 0.5;
-/** Fewest half-semitones a leg must cover. */
-const LEAST_BINS = 10;
+const BIN_ST = 0.75;
+/** Fewest bins a leg must cover. */
+const LEAST_BINS = 8;
 /** 10-90 % widths tried, semitones. */
 const WIDTHS = [0.6, 1.2, 2, 3, 4.5, 6.5, 9];
 const STEP_ST = 0.5;
@@ -32,10 +32,10 @@ const MOST_HYSTERESIS_ST = 5;
 /** Two changes of one leg lie at least this far apart (a fourth to a fifth; common practice). */
 const APART_ST = 4.5;
 /** Nats of evidence under which nothing is said, and at which half the confidence is reached. */
-const LEAST_EVIDENCE = 6;
-const HALF_EVIDENCE = 9;
+const LEAST_EVIDENCE = 5;
+const HALF_EVIDENCE = 8;
 /** A second change has to be plainer. */
-const LEAST_SECOND = 20;
+const LEAST_SECOND = 17;
 const WIDEST_SECOND_ST = 5.5;
 const LEAST_SECOND_RISE = 0.4;
 
@@ -104,7 +104,7 @@ function span(bins: Bin[], leg: number): Span | null {
   return high - low < 2 * EDGE_ST + 2 ? null : { low, high };
 }
 
-/** Median score in half-semitone bins, so that slow and fast parts of a glide weigh the same. */
+/** Median score in bins of three quarters of a semitone, so that slow and fast parts of a glide weigh the same. */
 function binned({ midi, score }: LegPoints, leg: number): Bin[] {
   const at = new Map<number, { x: number[]; y: number[] }>();
   for (let i = 0; i < midi.length; i++) {

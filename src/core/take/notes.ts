@@ -2,7 +2,7 @@ import { median } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, filled, framesIn, phrases } from './contour';
 import { noteShape } from './note-shape';
-import { Range, SungNote } from './types';
+import { NoteSpan, Range, SungNote } from './types';
 
 const CHANGE_COST = 10;
 const MISFIT_CEILING = 1.5;
@@ -12,11 +12,19 @@ const MIN_NOTE_S = 0.08;
  * Split singing into notes by dynamic programming: each frame pays for its distance from a whole semitone
  * (squared, up to a ceiling) and each change of note pays once, so that vibrato and slides between notes make none.
  */
-export function sungNotes(contour: Contour): SungNote[] {
-  return phrases(contour, 0.04, MIN_NOTE_S).flatMap(([start, end]) => notesOfPhrase(filled(contour, start, end), start, contour));
+export function noteSpans(contour: Contour): NoteSpan[] {
+  return phrases(contour, 0.04, MIN_NOTE_S).flatMap(([start, end]) => notesOfPhrase(filled(contour, start, end), start));
 }
 
-function notesOfPhrase(midi: Float64Array, startFrame: number, contour: Contour): SungNote[] {
+/** The notes with how each was sung. */
+export function sungNotes(contour: Contour): SungNote[] {
+  return noteSpans(contour).map((note) => {
+    const [from, to] = [note.startS, note.endS].map((s) => Math.round(s / HOP_S));
+    return { ...note, ...noteShape(contour, from, to, note.midi + note.cents / 100) };
+  });
+}
+
+function notesOfPhrase(midi: Float64Array, startFrame: number): NoteSpan[] {
   let low = Infinity;
   let high = -Infinity;
   for (const m of midi) {
@@ -48,7 +56,7 @@ function notesOfPhrase(midi: Float64Array, startFrame: number, contour: Contour)
     chosen[i] = state;
     state = back[i * states + state];
   }
-  const notes: SungNote[] = [];
+  const notes: NoteSpan[] = [];
   for (let i = 0; i < n;) {
     let j = i;
     while (j < n && chosen[j] === chosen[i]) j++;
@@ -61,7 +69,6 @@ function notesOfPhrase(midi: Float64Array, startFrame: number, contour: Contour)
         endS: (startFrame + j) * HOP_S,
         midi: nominal,
         cents: Math.round((centre - nominal) * 1000) / 10,
-        ...noteShape(contour, startFrame + i, startFrame + j, centre),
       });
     }
     i = j;

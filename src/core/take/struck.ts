@@ -1,7 +1,7 @@
 import { fitLine, median, quantile } from '../signal/stats';
 import { HOP_S, VoiceTrack } from '../voice/types';
 import { Contour, framesIn } from './contour';
-import { sungNotes } from './notes';
+import { noteSpans } from './notes';
 
 /** A voice wanders; a string or a bar stays within this many cents of a straight line two times in three. */
 const STEADY_CENTS = 3.5;
@@ -32,7 +32,7 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
   let removed = 0;
   let ringing = 0;
   const strings: { midi: number; levelDb: number }[] = [];
-  for (const note of sungNotes(contour)) {
+  for (const note of noteSpans(contour)) {
     const start = Math.round(note.startS / HOP_S);
     const end = Math.round(note.endS / HOP_S);
     if (end <= ringing) continue;

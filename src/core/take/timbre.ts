@@ -6,8 +6,8 @@ import { Contour } from './contour';
 const LOWEST_HZ = 55;
 const BINS_PER_OCTAVE = 12;
 const BINS = Math.ceil(Math.log2(8000 / LOWEST_HZ) * BINS_PER_OCTAVE) + 2;
-/** Frames looked at for the filter: every third (15 ms) is plenty for something that stands still. */
-const STRIDE = 3;
+/** Frames looked at for the filter: every fourth (20 ms) is plenty for something that stands still. */
+const STRIDE = 4;
 const TOP_HZ = 4500;
 /** Harmonics this far under the frame's strongest are taken for noise. */
 const DEPTH_DB = 60;
@@ -18,7 +18,7 @@ const SMOOTHNESS = 0.12;
 const LEVEL_BELOW = 0.4;
 const SMALLNESS = 0.00004;
 /** Formants tried, hertz, and F2 over F1. */
-const FIRST_FORMANTS = Array.from({ length: 22 }, (_, i) => 250 * 2 ** (i / 10));
+const FIRST_FORMANTS = Array.from({ length: 17 }, (_, i) => 250 * 2 ** (i / 8));
 const SECOND_OVER_FIRST = [1.3, 1.5, 1.75, 2.1, 2.6, 3.2, 4, 5.5, 8];
 const LOWEST_SECOND = 750;
 const HIGHEST_SECOND = 2600;

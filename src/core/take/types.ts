@@ -39,7 +39,8 @@ export interface NoteShape {
   unrestCents: number;
 }
 
-export interface SungNote extends NoteShape {
+/** Where a note lay. */
+export interface NoteSpan {
   startS: number;
   endS: number;
   /** Nominal note, whole. */
@@ -47,6 +48,8 @@ export interface SungNote extends NoteShape {
   /** Deviation from it. */
   cents: number;
 }
+
+export type SungNote = NoteSpan & NoteShape;
 
 /** What a scale take was asked to be. */
 export interface Asked {

@@ -55,9 +55,20 @@ export function MapRoom({
       <aside className="flex flex-col gap-3">
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg" data-testid="ranges">
           <dt className="text-soft">Usable</dt>
-          <dd className="font-bold">{range(map.usable)}</dd>
+          <dd>
+            <b>{range(map.usable)}</b>
+            <RestsOn
+              takeIds={limitTakes(map.usable)}
+              singerId={singer.id}
+              when={when}
+              rule="Held half a second within 50 cents in two takes."
+            />
+          </dd>
           <dt className="text-soft">Touched</dt>
-          <dd className="font-bold">{range(map.extreme)}</dd>
+          <dd>
+            <b>{range(map.extreme)}</b>
+            <RestsOn takeIds={limitTakes(map.extreme)} singerId={singer.id} when={when} rule="Phonated for 60 ms or more in one take." />
+          </dd>
           {map.calibrated > 0 && (
             <>
               <dt className="text-soft">Colours</dt>
@@ -98,6 +109,7 @@ export function MapRoom({
               {map.findings.map((f) => (
                 <li key={f.name + f.midi}>
                   <b>{FINDING_WORDS[f.name]}.</b> {f.because}
+                  <RestsOn takeIds={f.takeIds} singerId={singer.id} when={when} />
                 </li>
               ))}
             </ul>
@@ -142,6 +154,28 @@ export function MapRoom({
         </div>
       </section>
     </div>
+  );
+}
+
+const limitTakes = (limits: VoiceMap['usable']) => (limits ? [...new Set([...limits.low.takeIds, ...limits.high.takeIds])] : []);
+
+/** The takes a conclusion rests on, and the rule, folded away until asked for. */
+function RestsOn({ takeIds, singerId, when, rule }: { takeIds: string[]; singerId: string; when: Map<string, Date>; rule?: string }) {
+  if (takeIds.length === 0) return null;
+  return (
+    <details className="text-sm text-soft">
+      <summary className="cursor-pointer">
+        from {takeIds.length} {takeIds.length === 1 ? 'take' : 'takes'}
+      </summary>
+      {rule && <p>{rule}</p>}
+      <p className="flex flex-wrap gap-x-3">
+        {takeIds.map((id) => (
+          <Link key={id} className="underline" href={`/singers/${singerId}/takes/${id}`}>
+            {when.has(id) ? dateTimeOf(when.get(id)!) : 'take'}
+          </Link>
+        ))}
+      </p>
+    </details>
   );
 }
 

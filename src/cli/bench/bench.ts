@@ -1,0 +1,143 @@
+import { writeFileSync } from 'node:fs';
+import { analyseTake } from '../../core/take/analyse';
+import { SungNote } from '../../core/take/types';
+import { createLiveTracker } from '../../core/voice/live';
+import { PitchScore, scorePitch } from '../../core/voice/measures';
+import { trackVoice } from '../../core/voice/track';
+import { Pcm } from '../../core/voice/types';
+import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './debian';
+import { REGISTRY_RIVALS, Rival } from './rivals';
+import { OWN_SIGNALS, Signal, sung } from './signals';
+import { lfSinger, plainSinger, singersReport } from './singers';
+
+const SINGERS = 200;
+const PLAIN_SINGERS = 60;
+
+const lines: string[] = [];
+function say(text: string) {
+  console.log(text);
+  lines.push(text);
+}
+
+/** Pool frames, not signals, as the definitions do. */
+function scored(track: (pcm: Pcm) => Float32Array, signals: Signal[]): PitchScore {
+  const truth: number[] = [];
+  const heard: number[] = [];
+  for (const s of signals) {
+    const got = track(s.pcm);
+    for (let i = 0; i < s.truth.length; i++) {
+      truth.push(s.truth[i]);
+      heard.push(got[i] ?? 0);
+    }
+  }
+  return scorePitch(truth, heard);
+}
+
+/** Median seconds of `runs` calls. */
+function timed(work: () => unknown, runs: number): number {
+  const times = Array.from({ length: runs }, () => {
+    const from = performance.now();
+    work();
+    return (performance.now() - from) / 1000;
+  });
+  return times.sort((a, b) => a - b)[runs >> 1];
+}
+
+const percent = (x: number) => (100 * x).toFixed(1).padStart(6);
+const ours: Rival = { name: 'Wendel', track: (pcm) => trackVoice(pcm).f0 };
+
+function reportPitch(signals: Signal[], all: Rival[]) {
+  say('Accuracy, % of frames (pitch within 50 / 10 cents, octave errors, voicing recall / false alarm, overall)\n');
+  for (const group of [...new Set(signals.map((s) => s.group)), 'all']) {
+    const own = group === 'all' ? signals : signals.filter((s) => s.group === group);
+    say(group);
+    for (const { name, track } of all) {
+      const s = scored(track, own);
+      const figures = [s.pitch50, s.pitch10, s.octave, s.recall, s.falseAlarm, s.overall].map(percent).join('');
+      say(`  ${name.padEnd(24)}${figures}`);
+    }
+  }
+}
+
+/** Notes of Csound's scales: found within 80 ms and 50 cents, each once. */
+function reportScales() {
+  let [hits, found, there] = [0, 0, 0];
+  for (const { pcm, notes } of csoundScales()) {
+    const heard: SungNote[] = analyseTake(pcm, 'scale').findings.notes;
+    const free = new Set(heard);
+    for (const n of notes) {
+      const same = [...free].find((h) => Math.abs(h.startS - n.startS) <= 0.08 && Math.abs(h.midi + h.cents / 100 - n.midi) <= 0.5);
+      if (same && free.delete(same)) hits++;
+    }
+    found += heard.length;
+    there += notes.length;
+  }
+  if (there > 0)
+    say(
+      `\nScale notes of csound's voices: F1 ${((2 * hits) / (found + there)).toFixed(3)} (${hits} of ${there}, ${found - hits} too many)`,
+    );
+}
+
+/** A take of a given length: one siren after another. */
+function longTake(seconds: number): Pcm {
+  const { samples, sampleRate } = sung('speed', 'tenor', 11).pcm;
+  return { sampleRate, samples: Float32Array.from({ length: seconds * sampleRate }, (_, i) => samples[i % samples.length]) };
+}
+
+function reportSpeed(all: Rival[]) {
+  const ten = longTake(10);
+  for (let i = 0; i < 8; i++) analyseTake(ten, 'siren');
+  const whole = timed(() => analyseTake(ten, 'siren'), 15);
+  say(`\nSpeed on one core, a 10 s take at ${ten.sampleRate} Hz, pitch every 5 ms`);
+  say(`  ${'whole analysis'.padEnd(34)}${(1000 * whole).toFixed(0).padStart(6)} ms   ${(10 / whole).toFixed(0)} s of sound a second`);
+  const own = timed(() => ours.track(ten), 15);
+  for (const { name, track } of all) {
+    const s = name === ours.name ? own : timed(() => track(ten), 1);
+    say(
+      `  ${`pitch, ${name}`.padEnd(34)}${(1000 * s).toFixed(0).padStart(6)} ms   ${(10 / s).toFixed(1)} s a second   ${(s / own).toFixed(1)} times ours`,
+    );
+  }
+  const live = timed(() => {
+    const tracker = createLiveTracker(ten.sampleRate);
+    for (let at = 0; at < ten.samples.length; at += 512) tracker.push(ten.samples.subarray(at, at + 512));
+  }, 5);
+  say(`  live, blocks of 512 samples: ${(10 * live).toFixed(1)} % of one core`);
+  say('\nLength: time and memory of the whole analysis');
+  for (const seconds of [10, 60, 180, 600]) {
+    const take = longTake(seconds);
+    const before = process.memoryUsage();
+    const s = timed(() => analyseTake(take, 'siren'), 1);
+    const after = process.memoryUsage();
+    const grown = (after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers) / 1e6;
+    say(
+      `  ${String(seconds).padStart(4)} s   ${(1000 * s).toFixed(0).padStart(6)} ms   ${((1000 * s) / seconds).toFixed(1).padStart(5)} ms a second of sound   ${(take.samples.length * 4e-6).toFixed(0).padStart(4)} MB of samples, ${grown.toFixed(0).padStart(4)} MB grown`,
+    );
+  }
+}
+
+const missing = missingPrograms();
+if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
+const signals = [...OWN_SIGNALS, ...csoundSignals()];
+const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
+  (settings) =>
+    settings.map((rival) => ({ rival, score: scored(rival.track, signals).overall })).sort((a, b) => b.score - a.score)[0].rival,
+);
+reportPitch(signals, [ours, ...rivals]);
+reportScales();
+reportSpeed([ours, ...rivals]);
+say('');
+for (const line of singersReport('singers drawn at random, of glottal pulses through a tract', SINGERS, lfSinger)) say(line);
+say('');
+for (const line of singersReport('singers drawn at random, of plain tones added up', PLAIN_SINGERS, plainSinger)) say(line);
+
+writeFileSync(
+  'docs/accuracy.md',
+  `# Accuracy and speed
+
+Written by \`npm run bench\`. Signals are additive tones, simulated singers and, where Debian's csound is installed, its
+formant voices; of each library (and of Debian's aubio, where installed) the setting that served it best over all of them.
+Speed depends on the machine: compare within this run only.
+
+${lines.map((l) => `    ${l}`.trimEnd()).join('\n')}
+`,
+);
