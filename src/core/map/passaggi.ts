@@ -10,7 +10,7 @@ const KERNEL_ST = 1.3;
 const LEAST_WEIGHT = 0.1;
 const BOOTSTRAPS = 300;
 /** Half a bin of the cross-over grid and the tracker's own blur: no interval is narrower than this on each side. */
-const LEAST_HALF_WIDTH = 0.35;
+const LEAST_HALF_WIDTH = 0.25;
 
 /** Pool every leg's word into passaggi: how many there are and where, by evidence. */
 export function poolPassaggi(takes: TakeEvidence[], all: Vote[]): Passaggio[] {
@@ -115,7 +115,7 @@ function interval(votes: Vote[], midi: number): [number, number] {
   for (let b = 0; b < BOOTSTRAPS; b++) {
     const drawn = votes.map(() => {
       const v = votes[Math.floor(random() * votes.length)];
-      return { ...v, midi: v.midi + normal() * (0.25 + 0.12 * v.widthSt) };
+      return { ...v, midi: v.midi + normal() * (0.2 + 0.08 * v.widthSt) };
     });
     centres.push(middle(centreOf(drawn, 'up'), centreOf(drawn, 'down'))!);
   }

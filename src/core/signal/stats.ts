@@ -1,11 +1,16 @@
 /** The p-quantile (0..1) of `values` by linear interpolation; NaN when empty. Leaves the input as it is. */
-export function quantile(values: ArrayLike<number>, p: number): number {
+export const quantile = (values: ArrayLike<number>, p: number): number => quantiles(values, [p])[0];
+
+/** Several quantiles for one sorting. */
+export function quantiles(values: ArrayLike<number>, ps: readonly number[]): number[] {
   const sorted = Float64Array.from(values).sort();
-  if (sorted.length === 0) return NaN;
-  const at = p * (sorted.length - 1);
-  const lo = Math.floor(at);
-  const hi = Math.ceil(at);
-  return sorted[lo] + (at - lo) * (sorted[hi] - sorted[lo]);
+  return ps.map((p) => {
+    if (sorted.length === 0) return NaN;
+    const at = p * (sorted.length - 1);
+    const lo = Math.floor(at);
+    const hi = Math.ceil(at);
+    return sorted[lo] + (at - lo) * (sorted[hi] - sorted[lo]);
+  });
 }
 
 export const median = (values: ArrayLike<number>): number => quantile(values, 0.5);

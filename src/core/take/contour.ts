@@ -51,9 +51,16 @@ export function filled(contour: Contour, start: number, end: number): Float64Arr
 export function smoothMedian(values: Float64Array, width: number): Float64Array {
   const half = width >> 1;
   const out = new Float64Array(values.length);
+  const part = new Float64Array(2 * half + 1);
   for (let i = 0; i < values.length; i++) {
-    const part = values.slice(Math.max(0, i - half), Math.min(values.length, i + half + 1)).sort();
-    out[i] = part[part.length >> 1];
+    let n = 0;
+    // Few values: put each in its place.
+    for (let j = Math.max(0, i - half); j < Math.min(values.length, i + half + 1); j++) {
+      let at = n++;
+      for (; at > 0 && part[at - 1] > values[j]; at--) part[at] = part[at - 1];
+      part[at] = values[j];
+    }
+    out[i] = part[n >> 1];
   }
   return out;
 }

@@ -249,6 +249,8 @@ function copyCandidates(from: Candidates, to: Candidates) {
 /** Windows of the harmonic reader, samples: about five periods, so that harmonics stand apart and fast glides smear little. */
 const READ_LENGTHS = [384, 512, 640, 832, 1024];
 const READ_MAX = 2048;
+/** Nothing above is made use of. */
+const HIGHEST_READ_HZ = 5000;
 
 const readWindows = READ_LENGTHS.map((length) => {
   const taper = hann(length);
@@ -296,14 +298,14 @@ export function readHarmonics(
 
 function readLane(data: Float32Array, start: number, size: number, hz: number, gainDb: number, out: Float32Array, offset: number): number {
   const binHz = ANALYSIS_RATE / size;
-  const topBin = size / 2 - 2;
+  const topBin = Math.floor(HIGHEST_READ_HZ / binHz);
   let spacing = hz / binHz;
   let sumF = 0;
   let sumW = 0;
   for (let k = 1; k <= HARMONICS; k++) {
     const at = k * spacing;
     out[offset + k - 1] = NO_HARMONIC_DB;
-    if (at + 2 > topBin) continue;
+    if (at > topBin) continue;
     // The lower harmonics have told by now where the higher ones are.
     const reach = Math.max(1, Math.min(0.35 * spacing, (k > 3 ? 0.012 : 0.03) * at + 1.5));
     let peak = Math.round(at);

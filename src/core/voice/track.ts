@@ -1,7 +1,7 @@
 import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { resample } from '../signal/resample';
-import { quantile } from '../signal/stats';
+import { quantiles } from '../signal/stats';
 import { createCandidates, findCandidates, MOST_FRAMES, readHarmonics, SHARED } from './frame';
 import { createPath } from './path';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
@@ -47,8 +47,8 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   if (hum.length > 0) shortLevels(samples, levelDb);
   const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
   const candidates = Array.from({ length: MOST_FRAMES }, createCandidates);
-  const floorDb = quantile(levelDb, 0.02);
-  const gateDb = Math.max(Math.min(floorDb + 6, quantile(levelDb, 0.9) - 25), quantile(levelDb, 0.98) - 60);
+  const [floorDb, usualDb, loudDb] = quantiles(levelDb, [0.02, 0.9, 0.98]);
+  const gateDb = Math.max(Math.min(floorDb + 6, usualDb - 25), loudDb - 60);
   const path = createPath(frames);
   for (let i = 0; i < frames; i += MOST_FRAMES) {
     const count = Math.min(MOST_FRAMES, frames - i);
@@ -96,7 +96,8 @@ function dropNotched(f0: Float32Array, harmonicsDb: Float32Array, lines: number[
 
 /** Find mains hum where the take is quietest, and take it out if it is loud enough to be taken for voice: its lines, hertz. */
 function removeHum(samples: Float32Array, levelDb: Float32Array): number[] {
-  const limit = quantile(levelDb, 0.02) + QUIET_DB;
+  const [floorDb, loud] = quantiles(levelDb, [0.02, 0.95]);
+  const limit = floorDb + QUIET_DB;
   let start = 0;
   let longest = 0;
   for (let i = 0, run = 0; i < levelDb.length; i++) {
@@ -106,21 +107,25 @@ function removeHum(samples: Float32Array, levelDb: Float32Array): number[] {
       start = i - run + 1;
     }
   }
-  const loud = quantile(levelDb, 0.95);
   const lines = humLines(samples.subarray(start * HOP, (start + longest) * HOP), ANALYSIS_RATE, 10 ** ((loud - HUM_UNDER_VOICE_DB) / 10));
   notch(samples, ANALYSIS_RATE, lines);
   return lines;
 }
 
-/** RMS level of each frame over 20 ms, dB re full scale. */
+/** RMS level of each frame over 20 ms, dB re full scale: energies of 5 ms pieces, four to a frame. */
 function shortLevels(samples: Float32Array, out: Float32Array) {
-  const reach = 2 * HOP;
-  for (let i = 0; i < out.length; i++) {
-    const from = Math.max(0, i * HOP - reach);
-    const to = Math.min(samples.length, i * HOP + reach);
+  const pieces = new Float64Array(out.length + 3);
+  for (let p = 0; p < pieces.length; p++) {
+    // Piece p begins two hops before frame p.
+    const from = Math.max(0, (p - 2) * HOP);
+    const to = Math.min(samples.length, (p - 1) * HOP);
     let sum = 0;
     for (let s = from; s < to; s++) sum += samples[s] * samples[s];
-    out[i] = 10 * Math.log10(sum / Math.max(1, to - from) + 1e-10);
+    pieces[p] = sum;
+  }
+  for (let i = 0; i < out.length; i++) {
+    const count = Math.min(samples.length, (i + 2) * HOP) - Math.max(0, (i - 2) * HOP);
+    out[i] = 10 * Math.log10((pieces[i] + pieces[i + 1] + pieces[i + 2] + pieces[i + 3]) / Math.max(1, count) + 1e-10);
   }
 }
 
