@@ -7,6 +7,9 @@ import { typicalProfile } from '../core/sim/typical';
 import { inStudio, pool } from '../data/client';
 import { openQueue } from '../data/queue';
 import { analyseJob } from '../worker/analyse-job';
+import { COLOURS } from '../core/take/types';
+import { axisOf } from '../data/singers';
+import { takesToAnalyse } from '../data/takes';
 import { health } from './health';
 import { assign, viewAssignment, viewPlan } from './plans';
 import { addSinger, viewSinger, viewStudio } from './singers';
@@ -134,6 +137,43 @@ describe('a take', () => {
       [id],
     );
     expect(Number(left.rows[0].n)).toBe(0);
+  });
+
+  test("an earlier engine's findings stay and are not shown; the take waits for this engine", async () => {
+    const id = await receive(wav);
+    await owner.query("insert into analysis (studio_id, take_id, engine, findings) values ($1, $2, 'wendel-1', '{}')", [studioId, id]);
+    expect((await viewTake(id)).analysis).toBeNull();
+    expect(await inStudio(studioId, takesToAnalyse)).toContain(id);
+    await analyseJob({ studioId, takeId: id });
+    expect(await inStudio(studioId, takesToAnalyse)).not.toContain(id);
+    expect((await viewTake(id)).analysis).toMatchObject({ engine: ENGINE });
+    const kept = await owner.query("select count(*) from analysis where take_id = $1 and engine = 'wendel-1'", [id]);
+    expect(Number(kept.rows[0].count)).toBe(1);
+    await discardTake(id);
+  });
+
+  test('the fourth colour calibrates the singer, and every other take is read again along the new axis', async () => {
+    const profile = typicalProfile('tenor', 'flip');
+    const own = await addSinger({ name: 'Ansa Reed', part: '', voiceType: 'tenor', note: '' });
+    const siren = await receive(wav, { singerId: own });
+    await analyseJob({ studioId, takeId: siren });
+    const held = COLOURS.map((colour, i) => ({
+      colour,
+      file: writeWav(sing(profile, { kind: 'sustain', midi: 57, seconds: 1.5, head: i / 3 }, { seed: i, sampleRate: 16000 }).pcm),
+    }));
+    const ids: string[] = [];
+    for (const { colour, file } of held) {
+      const id = await receive(file, { singerId: own, colour, task: 'sustain' });
+      ids.push(id);
+      expect(await inStudio(studioId, (tx) => axisOf(tx, own))).toBeUndefined();
+      await analyseJob({ studioId, takeId: id });
+    }
+    expect((await inStudio(studioId, (tx) => axisOf(tx, own)))!.apart).toBeGreaterThan(2);
+    const waiting = await owner.query("select count(*) from pgboss.job where name = 'analyse-take' and data->>'takeId' = $1", [siren]);
+    expect(Number(waiting.rows[0].count)).toBe(2);
+    await analyseJob({ studioId, takeId: siren });
+    expect((await viewTake(siren)).analysis!.findings!.calibrated).toBe(true);
+    for (const id of [siren, ...ids]) await discardTake(id);
   });
 
   test('a sound that holds no voice is kept and says so', async () => {

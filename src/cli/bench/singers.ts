@@ -96,7 +96,7 @@ export const plainSinger: Draw = (seed) => {
         gain: (t) => 10 ** ((rise * (pitch(t) - high)) / (high - low) / 20),
         amplitude: (k, hz, t) => {
           const h = head(hzToMidi(hz), places[t < legS ? 0 : 1]);
-          const resonance = formants.reduce((g, f) => g / Math.hypot(1 - ((k * hz) / f) ** 2, (0.12 * k * hz) / f), 1);
+          const resonance = formants.reduce((g, f) => g / Math.sqrt((1 - ((k * hz) / f) ** 2) ** 2 + ((0.12 * k * hz) / f) ** 2), 1);
           return resonance * k ** -(tilt + slope * h) * (k === 1 ? 10 ** ((first * h) / 20) : 1);
         },
         snrDb,

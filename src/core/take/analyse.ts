@@ -72,7 +72,10 @@ export function analyseTrack(
         findings.legs = scaleLegs(findings.notes, timbre);
         findings.pattern = alignPattern(findings.notes, asked);
       }
-      quality.reasons.push(...taskMisfit(task, contour, findings.legs, findings.notes, findings.pattern, asked));
+      const misfit = taskMisfit(task, contour, findings.legs, findings.notes, findings.pattern, asked);
+      quality.reasons.push(...misfit);
+      // From what isn't a siren no changes are read: every step of a scale would be a leap.
+      if (task === 'siren' && misfit.length > 0) Object.assign(findings, { legs: [], events: [] });
     }
   }
   return { findings, track, trace: traceOf(track, contour, head) };

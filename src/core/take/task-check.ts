@@ -4,9 +4,11 @@ import { Contour, framesIn } from './contour';
 import { Asked, Leg, PatternSung, SungNote, Task } from './types';
 
 /** Share of singing spent on notes that stand still, over which it is no siren, and under which it is no scale. */
-const MOSTLY_HELD = 0.75;
-const HARDLY_HELD = 0.25;
+const MOSTLY_HELD = 0.4;
+const HARDLY_HELD = 0.1;
+/** A pitch stands still when it moves less than this in 120 ms: a slow siren goes twice as fast. */
 const STILL_ST = 0.25;
+const STILL_S = 0.12;
 const LONG_SLIDE_ST = 7;
 /** A held note may wander this far. */
 const ONE_NOTE_ST = 3;
@@ -48,9 +50,9 @@ export function taskMisfit(
   return [];
 }
 
-/** Share of sung time in which the pitch stays where it was 50 ms ago. */
+/** Share of sung time in which the pitch stands still. */
 function heldShare(contour: Contour): number {
-  const back = framesIn(0.05);
+  const back = framesIn(STILL_S);
   let sung = 0;
   let still = 0;
   for (let i = back; i < contour.length; i++) {
