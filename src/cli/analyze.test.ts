@@ -83,3 +83,23 @@ test('the table for people, the CSV for one file, and words for wrong options', 
   });
   expect(analyze()).toMatchObject({ status: 1, stderr: expect.stringMatching(/^Usage/) });
 });
+
+test('a scale is held against the pattern and key asked for', () => {
+  const file = join(folder, 'scale.wav');
+  const { pcm } = sing(
+    typicalProfile('mezzo', 'blend'),
+    { kind: 'pattern', degrees: [1, 3, 5, 3, 1], tonics: [60, 61] },
+    { seed: 2, sampleRate: 22050 },
+  );
+  writeFileSync(file, writeWav(pcm, 16));
+  const { stdout } = analyze(file, '--task', 'scale', '--degrees', '1,3,5,3,1', '--key', '59', '--json');
+  const [take] = (
+    JSON.parse(stdout) as { takes: { pattern: { keys: { tonicMidi: number; cents: number[] }[] }; quality: { reasons: string[] } }[] }
+  ).takes;
+  expect(take.pattern.keys.map((k) => [k.tonicMidi, k.cents.length])).toEqual([
+    [60, 5],
+    [61, 5],
+  ]);
+  expect(take.quality.reasons.join()).toMatch(/Sung in C, asked for in B/);
+  expect(analyze(file, '--degrees', '1,x').stderr).toMatch(/not a pattern/);
+});

@@ -80,7 +80,7 @@ async function analyseFile(file: string, task: Task, asked: Asked | null): Promi
 
 const round = (x: number, places = 3) => Math.round(x * 10 ** places) / 10 ** places;
 
-function takeJson({ file, error, findings: f, track }: TakeOutcome, task: Task, frames: boolean) {
+function takeJson({ file, error, findings: f, track }: TakeOutcome, { task, frames, asked }: Options) {
   if (error || !f || !track) return { file, task, error };
   return {
     file,
@@ -90,10 +90,15 @@ function takeJson({ file, error, findings: f, track }: TakeOutcome, task: Task, 
     quality: f.quality,
     ...(frames ? { f0: { hopS: HOP_S, startS: 0, hz: Array.from(track.f0, (hz) => round(hz, 2)) } } : {}),
     notes: f.notes.map((n) => ({ startS: round(n.startS), endS: round(n.endS), midi: n.midi, cents: n.cents })),
-    pattern: f.pattern && {
-      name: f.pattern.name,
-      keys: f.pattern.keys.map(({ tonicMidi, notes }) => ({ tonicMidi, cents: notes.map((n) => n.cents) })),
-    },
+    // Beyond the documented form, and only where a pattern was asked for.
+    ...(asked
+      ? {
+          pattern: f.pattern && {
+            name: f.pattern.name,
+            keys: f.pattern.keys.map(({ tonicMidi, notes }) => ({ tonicMidi, cents: notes.map((n) => n.cents) })),
+          },
+        }
+      : {}),
     range: f.range && { lowestMidi: round(f.range.lowestMidi), highestMidi: round(f.range.highestMidi) },
     events: f.events.map((e) => ({
       timeS: round(e.timeS),
@@ -171,8 +176,7 @@ async function main() {
   const map = mapVoice(evidence);
   if (options.json)
     process.stdout.write(
-      JSON.stringify({ engine: ENGINE, takes: outcomes.map((o) => takeJson(o, options.task, options.frames)), voice: voiceJson(map) }) +
-        '\n',
+      JSON.stringify({ engine: ENGINE, takes: outcomes.map((o) => takeJson(o, options)), voice: voiceJson(map) }) + '\n',
     );
   else process.stdout.write(table(outcomes, map) + '\n');
   if (failed) process.exitCode = 1;
