@@ -1,4 +1,4 @@
-/** What the machine heard: a ring. What the coach said: a filled diamond. Told apart by shape, not by colour. */
+/** What the machine heard: a ring; what the coach said: a filled diamond; what the singer said: a square. Told apart by shape. */
 export function MachineMark({ x, y, size = 9, strong = true }: { x: number; y: number; size?: number; strong?: boolean }) {
   return (
     <circle

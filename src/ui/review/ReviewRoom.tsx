@@ -12,6 +12,7 @@ import { Notice } from '../kit/Notice';
 import { dateTimeOf, EVENT_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { TakePicture } from '../take/TakePicture';
+import { SingerMark } from '../kit/Shapes';
 import { useMarks } from './useMarks';
 
 interface Props {
@@ -187,6 +188,12 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
               <path d="M9 1L17 9L9 17L1 9Z" fill="var(--coach)" />
             </svg>
             you
+          </span>
+          <span className="flex items-center gap-1">
+            <svg width={18} height={18}>
+              <SingerMark x={9} y={9} size={6} />
+            </svg>
+            the singer
           </span>
         </p>
         {findings?.quality.usable && changes.length === 0 && (

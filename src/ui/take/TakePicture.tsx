@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { noteName } from '../../core/music/pitch';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import type { TakeFindings, Trace } from '../../core/take/types';
-import { CoachMarkShape, MachineMark } from '../kit/Shapes';
+import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
 import { EVENT_WORDS } from '../kit/words';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
@@ -91,6 +91,8 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
           {marks.map((m) =>
             m.verdict === 'reject' ? (
               <path key={m.id} d={cross(xAt(time, m.timeS), scale.y(m.midi), 9)} stroke="var(--coach)" strokeWidth={4} fill="none" />
+            ) : m.by === 'singer' ? (
+              <SingerMark key={m.id} x={xAt(time, m.timeS)} y={scale.y(m.midi)} />
             ) : (
               <CoachMarkShape key={m.id} x={xAt(time, m.timeS)} y={scale.y(m.midi)} />
             ),
