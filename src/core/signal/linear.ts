@@ -74,9 +74,3 @@ export function dot(a: Float64Array, b: Float64Array): number {
   for (let i = 0; i < a.length; i++) sum += a[i] * b[i];
   return sum;
 }
-
-/** Solve A x = b for a symmetric positive definite A (n x n, row major). Overwrites `a`. @throws RangeError as `cholesky`. */
-export function solveSymmetric(a: Float64Array, b: Float64Array, n: number): Float64Array {
-  cholesky(a, n);
-  return unwhiten(a, whiten(a, b, n), n);
-}

@@ -126,6 +126,16 @@ describe('colour, in a slide of plain tones through a fixed vowel', () => {
     expect(Math.abs(events[0].timeS - 0.3 - (change - 48) / 9)).toBeLessThan(0.1);
   });
 
+  test('a way down cut off after a fourth takes nothing from the way up', () => {
+    const { samples, sampleRate } = slide(62, 6, 40);
+    const { legs } = analyseTake({ samples: samples.subarray(0, Math.round(3.9 * sampleRate)), sampleRate }, 'siren').findings;
+    expect(legs.map((l) => [l.direction, l.crossOvers.length])).toEqual([
+      ['up', 1],
+      ['down', 0],
+    ]);
+    expect(Math.abs(legs[0].crossOvers[0].midi - 62)).toBeLessThan(1.5);
+  });
+
   test.each([61, 64, 67])('a blend over six semitones at %i has no event, and its middle is found', (change) => {
     const { events, legs } = analyseTake(slide(change, 6, 40), 'siren').findings;
     expect(events).toEqual([]);

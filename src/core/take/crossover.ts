@@ -41,6 +41,8 @@ const LEAST_SECOND_RISE = 0.4;
 
 // What the score does for reasons of its own, as a Gaussian process over pitch shared by both legs:
 // a slope, a slow bend, and the narrow bumps where a harmonic passes a formant.
+/** Where the whole score lies means nothing. */
+const LEVEL_SD = 5;
 const SLOPE_PER_OCTAVE = 1.2;
 const SLOW = { sd: 0.15, reachSt: 7 };
 const BUMPS = { sd: 0.1, reachSt: 1.2 };
@@ -50,6 +52,7 @@ const LEG_SLOPE_PER_OCTAVE = 0.15;
 /** From this far under the meeting of pitch and first formant the score may step by this much, and go on, for the vowel's sake. */
 const TURN_REACH_ST = 3;
 const TURN_SD = 2;
+const TURN_BEND_ST = 4;
 const NOISE_SD = 0.06;
 /** With few harmonics under 4.5 kHz the score is hardly known: its noise where only five are left. */
 const FEW_HARMONICS_SD = 0.7;
@@ -69,11 +72,19 @@ interface Bin {
  * One list per leg, lowest first.
  */
 export function fitCrossOvers(legs: LegPoints[], turnMidi = Infinity): CrossOverFit[][] {
-  const bins = legs.flatMap(binned);
-  const spans = legs.map((_, leg) => span(bins, leg));
   const none: CrossOverFit[][] = legs.map(() => []);
-  if (spans.some((s) => s === null)) return none;
-  const shapes = createShapes(bins, spans as Span[], legs, turnMidi);
+  const spans = legs.map((leg) => span(binned(leg, 0)));
+  const long = spans.filter((s) => s !== null);
+  if (long.length === 0) return none;
+  if (long.length < legs.length) {
+    // A leg too short to tell anything mustn't silence the one beside it.
+    const fits = fitCrossOvers(
+      legs.filter((_, leg) => spans[leg]),
+      turnMidi,
+    );
+    return spans.map((s) => (s ? fits.shift()! : []));
+  }
+  const shapes = createShapes(legs.flatMap(binned), long, legs, turnMidi);
   const first = bestRise(shapes, shapes.points, []);
   if (!first || first.evidence < LEAST_EVIDENCE) return none;
   let found = [first];
@@ -96,8 +107,7 @@ interface Span {
   high: number;
 }
 
-function span(bins: Bin[], leg: number): Span | null {
-  const own = bins.filter((b) => b.leg === leg);
+function span(own: Bin[]): Span | null {
   if (own.length < LEAST_BINS) return null;
   const low = own[0].x;
   const high = own[own.length - 1].x;
@@ -124,11 +134,13 @@ const beyond = (x: number, turnMidi: number) => Math.max(0, x - turnMidi + TURN_
 function covariance(a: Bin, b: Bin, middle: number, turnMidi: number): number {
   const d = a.x - b.x;
   const slope = ((a.x - middle) / 12) * ((b.x - middle) / 12);
-  let k = 25 + SLOPE_PER_OCTAVE ** 2 * slope;
+  let k = LEVEL_SD ** 2 + SLOPE_PER_OCTAVE ** 2 * slope;
   k += SLOW.sd ** 2 * Math.exp(-0.5 * (d / SLOW.reachSt) ** 2) + BUMPS.sd ** 2 * Math.exp(-0.5 * (d / BUMPS.reachSt) ** 2);
   const past = beyond(a.x, turnMidi);
   const alsoPast = beyond(b.x, turnMidi);
-  if (past > 0 && alsoPast > 0) k += TURN_SD ** 2 * Math.min(1, past / 3) * Math.min(1, alsoPast / 3) * Math.exp(-0.5 * (d / 4) ** 2);
+  if (past > 0 && alsoPast > 0)
+    k +=
+      TURN_SD ** 2 * Math.min(1, past / TURN_REACH_ST) * Math.min(1, alsoPast / TURN_REACH_ST) * Math.exp(-0.5 * (d / TURN_BEND_ST) ** 2);
   if (a.leg === b.leg) k += LEG_SD ** 2 + LEG_SLOPE_PER_OCTAVE ** 2 * slope;
   return k;
 }
