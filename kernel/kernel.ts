@@ -15,30 +15,56 @@
 // @ts-ignore: decorator
 @inline function splat(address: usize): v128 { return v128.load32_splat(address); }
 
+/**
+ * Four packed points (a pair of samples each, `i` bytes into the windows) under their tapers: real parts of the four lanes.
+ */
 // @ts-ignore: decorator
-@inline function tapered(i: usize, x0: usize, x1: usize, x2: usize, x3: usize, t0: usize, t1: usize, t2: usize, t3: usize): v128 {
-  let x = v128.load32_zero(x0 + i);
-  x = v128.load_lane<u32>(x1 + i, x, 1);
-  x = v128.load_lane<u32>(x2 + i, x, 2);
-  x = v128.load_lane<u32>(x3 + i, x, 3);
-  let t = v128.load32_zero(t0 + i);
-  t = v128.load_lane<u32>(t1 + i, t, 1);
-  t = v128.load_lane<u32>(t2 + i, t, 2);
-  t = v128.load_lane<u32>(t3 + i, t, 3);
+@inline function pairs(i: usize, xa: usize, xb: usize, ta: usize, tb: usize): v128 {
+  const x = v128.load64_lane(xb + i, v128.load64_zero(xa + i), 1);
+  const t = v128.load64_lane(tb + i, v128.load64_zero(ta + i), 1);
   return mul(x, t);
 }
+// @ts-ignore: decorator
+@inline function reals(low: v128, high: v128): v128 { return v128.shuffle<f32>(low, high, 0, 2, 4, 6); }
+// @ts-ignore: decorator
+@inline function imags(low: v128, high: v128): v128 { return v128.shuffle<f32>(low, high, 1, 3, 5, 7); }
 
 /**
  * Power spectra of four tapered windows. `m` is half the transform's length (a power of two from 16 up); `x` are the
- * addresses of the first samples, `t` of the tapers (2 m values each, zero beyond the window); writes m + 1 rows to `power`.
+ * addresses of the first samples, `t` of the tapers (2 m values each), of which only the first `quarters` quarters aren't
+ * zero; writes m + 1 rows to `power`.
  */
-export function powerSpectra(m: i32, x0: usize, x1: usize, x2: usize, x3: usize, t0: usize, t1: usize, t2: usize, t3: usize, re: usize, im: usize, reversed: usize, twiddles: usize, turns: usize, power: usize): void {
-  for (let i = 0; i < m; i++) {
+export function powerSpectra(m: i32, quarters: i32, x0: usize, x1: usize, x2: usize, x3: usize, t0: usize, t1: usize, t2: usize, t3: usize, re: usize, im: usize, reversed: usize, twiddles: usize, turns: usize, power: usize): void {
+  const quarter = <usize>m << 1;
+  const zero = f32x4.splat(0);
+  // The first radix-4 stage as the samples are fetched: four points in bit-reversed order lie half, a quarter and three
+  // quarters of the window after the first.
+  for (let i = 0; i < m; i += 4) {
     const from = <usize>load<u16>(reversed + (<usize>i << 1)) << 3;
-    put(re, i, tapered(from, x0, x1, x2, x3, t0, t1, t2, t3));
-    put(im, i, tapered(from + 4, x0, x1, x2, x3, t0, t1, t2, t3));
+    let low = pairs(from, x0, x1, t0, t1);
+    let high = pairs(from, x2, x3, t2, t3);
+    const r0 = reals(low, high);
+    const i0 = imags(low, high);
+    low = pairs(from + quarter, x0, x1, t0, t1);
+    high = pairs(from + quarter, x2, x3, t2, t3);
+    const r2 = reals(low, high);
+    const i2 = imags(low, high);
+    let r1 = zero, i1 = zero, r3 = zero, i3 = zero;
+    if (quarters > 2) {
+      low = pairs(from + 2 * quarter, x0, x1, t0, t1);
+      high = pairs(from + 2 * quarter, x2, x3, t2, t3);
+      r1 = reals(low, high);
+      i1 = imags(low, high);
+    }
+    if (quarters > 3) {
+      low = pairs(from + 3 * quarter, x0, x1, t0, t1);
+      high = pairs(from + 3 * quarter, x2, x3, t2, t3);
+      r3 = reals(low, high);
+      i3 = imags(low, high);
+    }
+    firstStage(i, re, im, r0, i0, r1, i1, r2, i2, r3, i3);
   }
-  transform(m, re, im, twiddles);
+  stages(m, re, im, twiddles);
   const first = add(at(re, 0), at(im, 0));
   const last = sub(at(re, 0), at(im, 0));
   put(power, 0, mul(first, first));
@@ -70,67 +96,87 @@ export function fourthRoots(count: i32, power: usize, out: usize): void {
 }
 
 /**
- * Autocorrelations of four frames from their power spectra (m + 1 rows) weighed by `weights`, for lags 0 to `lags`,
- * relative to lag 0 and multiplied by `correction` (one value a lag); lag 0 itself stays as it is.
+ * Autocorrelations of four frames from their power spectra (m + 1 rows) weighed by `weights`, for lags 0 to `lags` (at most
+ * m / 2), relative to lag 0 and multiplied by `correction` (one value a lag); lag 0 itself stays as it is. A power spectrum
+ * is even, so this is a cosine transform of m + 1 points: even lags from a real transform of half the length, odd ones by
+ * running sums (Press et al., Numerical Recipes, "cosine transform"). `reversed` and `twiddles` are those of m / 2 points,
+ * `turns` (cos, sin of pi k / m) has m rows.
  */
 export function autocorrelations(m: i32, lags: i32, power: usize, weights: usize, correction: usize, re: usize, im: usize, reversed: usize, twiddles: usize, turns: usize, out: usize): void {
   const half = f32x4.splat(0.5);
-  for (let k = 0; k <= m >> 1; k++) {
-    const j = m - k;
-    const a = mul(at(power, k), splat(weights + (<usize>k << 2)));
-    const b = mul(at(power, j), splat(weights + (<usize>j << 2)));
-    const er = mul(half, add(a, b));
-    const dr = mul(half, sub(a, b));
-    const or = mul(dr, splat(turns + (<usize>k << 3)));
-    const oi = mul(dr, splat(turns + (<usize>k << 3) + 4));
-    const atK = <i32>load<u16>(reversed + (<usize>k << 1));
-    put(re, atK, sub(er, oi));
-    put(im, atK, f32x4.neg(or));
-    if (k > 0) {
-      const atJ = <i32>load<u16>(reversed + (<usize>j << 1));
-      put(re, atJ, add(er, oi));
-      put(im, atJ, f32x4.neg(or));
-    }
+  const points = m >> 1;
+  const f0 = mul(at(power, 0), splat(weights));
+  const fm = mul(at(power, m), splat(weights + (<usize>m << 2)));
+  let odd = mul(half, sub(f0, fm));
+  // y_j and y_(m-j), of which point n takes y_2n and y_(2n+1): folded pairs, the odd lags' share turned by sin.
+  placePoint(0, mul(half, add(f0, fm)), re, im, reversed);
+  for (let j = 1; j < points; j++) {
+    const a = mul(at(power, j), splat(weights + (<usize>j << 2)));
+    const b = mul(at(power, m - j), splat(weights + (<usize>(m - j) << 2)));
+    const mean = mul(half, add(a, b));
+    const gap = sub(a, b);
+    const turned = mul(gap, splat(turns + (<usize>j << 3) + 4));
+    odd = add(odd, mul(gap, splat(turns + (<usize>j << 3))));
+    placePoint(j, sub(mean, turned), re, im, reversed);
+    placePoint(m - j, add(mean, turned), re, im, reversed);
   }
-  transform(m, re, im, twiddles);
-  const zero = at(re, 0);
+  placePoint(points, mul(at(power, points), splat(weights + (<usize>points << 2))), re, im, reversed);
+  transform(points, re, im, twiddles);
+  const zero = add(at(re, 0), at(im, 0));
   put(out, 0, f32x4.div(zero, f32x4.splat(<f32>m)));
   // A silent frame correlates with nothing.
   const scale = v128.and(f32x4.div(f32x4.splat(1), zero), f32x4.gt(zero, f32x4.splat(1e-20)));
-  for (let lag = 1; lag <= lags; lag++) {
-    const value = lag & 1 ? f32x4.neg(at(im, lag >> 1)) : at(re, lag >> 1);
-    put(out, lag, mul(mul(value, scale), splat(correction + (<usize>lag << 2))));
+  put(out, 1, mul(mul(odd, scale), splat(correction + 4)));
+  for (let k = 1; 2 * k <= lags; k++) {
+    const j = points - k;
+    const er = mul(half, add(at(re, k), at(re, j)));
+    const ei = mul(half, sub(at(im, k), at(im, j)));
+    const or = mul(half, add(at(im, k), at(im, j)));
+    const oi = mul(half, sub(at(re, j), at(re, k)));
+    const c = splat(turns + (<usize>k << 4));
+    const s = splat(turns + (<usize>k << 4) + 4);
+    const even = add(er, add(mul(c, or), mul(s, oi)));
+    odd = sub(odd, add(ei, sub(mul(c, oi), mul(s, or))));
+    put(out, 2 * k, mul(mul(even, scale), splat(correction + (<usize>k << 3))));
+    if (2 * k < lags) put(out, 2 * k + 1, mul(mul(odd, scale), splat(correction + (<usize>k << 3) + 4)));
   }
+}
+
+/** Value `i` of a real signal goes to its point, real part if even, in bit-reversed order. */
+// @ts-ignore: decorator
+@inline function placePoint(i: i32, value: v128, re: usize, im: usize, reversed: usize): void {
+  put(i & 1 ? im : re, <i32>load<u16>(reversed + (<usize>(i >> 1) << 1)), value);
+}
+
+// @ts-ignore: decorator
+@inline function firstStage(i: i32, re: usize, im: usize, r0: v128, i0: v128, r1: v128, i1: v128, r2: v128, i2: v128, r3: v128, i3: v128): void {
+  const ar = add(r0, r1);
+  const ai = add(i0, i1);
+  const br = sub(r0, r1);
+  const bi = sub(i0, i1);
+  const cr = add(r2, r3);
+  const ci = add(i2, i3);
+  const dr = sub(r2, r3);
+  const di = sub(i2, i3);
+  put(re, i, add(ar, cr));
+  put(im, i, add(ai, ci));
+  put(re, i + 1, add(br, di));
+  put(im, i + 1, sub(bi, dr));
+  put(re, i + 2, sub(ar, cr));
+  put(im, i + 2, sub(ai, ci));
+  put(re, i + 3, sub(br, di));
+  put(im, i + 3, add(bi, dr));
 }
 
 /** Complex transform of four signals of `m` points in bit-reversed order: radix-4 stages, one radix-2 stage where m asks for it. */
 function transform(m: i32, re: usize, im: usize, twiddles: usize): void {
-  for (let i = 0; i < m; i += 4) {
-    const r0 = at(re, i);
-    const r1 = at(re, i + 1);
-    const r2 = at(re, i + 2);
-    const r3 = at(re, i + 3);
-    const i0 = at(im, i);
-    const i1 = at(im, i + 1);
-    const i2 = at(im, i + 2);
-    const i3 = at(im, i + 3);
-    const ar = add(r0, r1);
-    const ai = add(i0, i1);
-    const br = sub(r0, r1);
-    const bi = sub(i0, i1);
-    const cr = add(r2, r3);
-    const ci = add(i2, i3);
-    const dr = sub(r2, r3);
-    const di = sub(i2, i3);
-    put(re, i, add(ar, cr));
-    put(im, i, add(ai, ci));
-    put(re, i + 1, add(br, di));
-    put(im, i + 1, sub(bi, dr));
-    put(re, i + 2, sub(ar, cr));
-    put(im, i + 2, sub(ai, ci));
-    put(re, i + 3, sub(br, di));
-    put(im, i + 3, add(bi, dr));
-  }
+  for (let i = 0; i < m; i += 4)
+    firstStage(i, re, im, at(re, i), at(im, i), at(re, i + 1), at(im, i + 1), at(re, i + 2), at(im, i + 2), at(re, i + 3), at(im, i + 3));
+  stages(m, re, im, twiddles);
+}
+
+/** The stages of a transform after the first. */
+function stages(m: i32, re: usize, im: usize, twiddles: usize): void {
   let q = 4;
   let table = twiddles;
   for (; 4 * q <= m; q *= 4) {

@@ -1,3 +1,5 @@
+import { filter, notchAt } from './biquad';
+
 /** Mains frequencies, hertz. */
 const MAINS = [50, 60];
 const HARMONICS = 8;
@@ -5,6 +7,8 @@ const HARMONICS = 8;
 const STANDS_OUT = 10;
 const NOTCH_Q = 25;
 const LONGEST_S = 1;
+/** Samples taken together. */
+const STEP = 8;
 /** Shorter stretches can't tell a line from the rumble beside it. */
 export const SHORTEST_QUIET_S = 0.25;
 
@@ -13,10 +17,20 @@ export const SHORTEST_QUIET_S = 0.25;
  * there is no hum over `leastPower` (mean square of a line).
  */
 export function humLines(quiet: Float32Array, rate: number, leastPower: number): number[] {
-  const n = Math.min(quiet.length, Math.round(LONGEST_S * rate));
-  if (n < SHORTEST_QUIET_S * rate) return [];
-  const tapered = Float64Array.from({ length: n }, (_, i) => quiet[i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / n)));
-  const power = (hz: number) => (2 * goertzel(tapered, (2 * Math.PI * hz) / rate)) / (n * n);
+  const n = Math.floor(Math.min(quiet.length, LONGEST_S * rate) / STEP);
+  if (n * STEP < SHORTEST_QUIET_S * rate) return [];
+  // Means of STEP samples: the lines lie low, and what folds on to them from above is no louder than what was there.
+  const coarse = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    let sum = 0;
+    for (let k = 0; k < STEP; k++) sum += quiet[i * STEP + k];
+    coarse[i] = (sum / STEP) * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / n));
+  }
+  const power = (hz: number) => {
+    const w = (Math.PI * hz) / rate;
+    const dulled = Math.sin(STEP * w) / (STEP * Math.sin(w));
+    return (2 * goertzel(coarse, 2 * STEP * w)) / (n * dulled) ** 2;
+  };
   let best: number[] = [];
   for (const base of MAINS) {
     const lines: number[] = [];
@@ -42,27 +56,7 @@ function goertzel(x: Float64Array, omega: number): number {
   return a * a + b * b - turn * a * b;
 }
 
-/** Take lines out of a signal: a notch at each (RBJ cookbook form, Q 25). Works in place. */
+/** Take lines out of a signal: a notch at each. Works in place. */
 export function notch(samples: Float32Array, rate: number, lines: number[]): void {
-  for (const hz of lines) {
-    const w = (2 * Math.PI * hz) / rate;
-    const alpha = Math.sin(w) / (2 * NOTCH_Q);
-    const a0 = 1 + alpha;
-    const b1 = (-2 * Math.cos(w)) / a0;
-    const b0 = 1 / a0;
-    const a2 = (1 - alpha) / a0;
-    let x1 = 0;
-    let x2 = 0;
-    let y1 = 0;
-    let y2 = 0;
-    for (let i = 0; i < samples.length; i++) {
-      const x = samples[i];
-      const y = b0 * (x + x2) + b1 * (x1 - y1) - a2 * y2;
-      x2 = x1;
-      x1 = x;
-      y2 = y1;
-      y1 = y;
-      samples[i] = y;
-    }
-  }
+  for (const hz of lines) filter(notchAt(hz, rate, NOTCH_Q), samples, samples);
 }

@@ -32,6 +32,15 @@ describe.each([32, 64, 512, 1024, 2048])('four transforms of %i', (size) => {
         expect(got[LANES * bin + lane] / size).toBeCloseTo(slowPower(windowed[lane], bin) / size, 4);
   });
 
+  test.each([0.5, 0.75])('of a window that fills only %f of the transform the rest counts as zeros', (share) => {
+    const length = share * size;
+    const at = plan.powerSpectra(addresses, Array(LANES).fill(place(taper.map((v, i) => (i < length ? v : 0)))), length) / 4;
+    const cut = windowed.map((x) => x.map((v, i) => (i < length ? v : 0)));
+    for (let lane = 0; lane < LANES; lane++)
+      for (const bin of [0, 1, size / 4 + 1, size / 2])
+        expect(floats()[at + LANES * bin + lane] / size).toBeCloseTo(slowPower(cut[lane], bin) / size, 4);
+  });
+
   test('autocorrelations are the sums of products over the circle', () => {
     plan.powerSpectra(addresses, tapers);
     const flat = place(Array(size / 2 + 1).fill(1));

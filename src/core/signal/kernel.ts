@@ -6,6 +6,7 @@ export const LANES = 4;
 interface KernelExports {
   powerSpectra(
     m: number,
+    quarters: number,
     x0: number,
     x1: number,
     x2: number,
@@ -50,6 +51,8 @@ interface KernelExports {
 }
 
 const PAGE_BYTES = 65536;
+/** Floats between buffers that are walked side by side: a distance of a power of two makes their lines fight for one place in the cache. */
+const PAD = 80;
 const memory = new WebAssembly.Memory({ initial: 16 });
 const bytes = Uint8Array.from(atob(KERNEL_BYTES), (c) => c.charCodeAt(0));
 const kernel = new WebAssembly.Instance(new WebAssembly.Module(bytes), { env: { memory } }).exports as unknown as KernelExports;
@@ -92,12 +95,15 @@ export function copySamples(samples: Float32Array, from: number, count: number, 
 
 /** Transforms of four real windows of `size` samples; each call overwrites the answers of the last. */
 export interface FourTransforms {
-  /** Power spectra (size / 2 + 1 rows) of windows at addresses `x` under tapers at addresses `t`: `size` values each. */
-  powerSpectra(x: ArrayLike<number>, t: ArrayLike<number>): number;
+  /**
+   * Power spectra (size / 2 + 1 rows) of windows at addresses `x` under tapers at addresses `t`: `size` values each, of
+   * which those from `length` on are zeros in the tapers.
+   */
+  powerSpectra(x: ArrayLike<number>, t: ArrayLike<number>, length?: number): number;
   /** Fourth roots of the last power spectra. */
   fourthRoots(): number;
   /**
-   * Autocorrelations, lags 0 to `lags`, of the last power spectra weighed by `weights` (size / 2 + 1 values), relative to
+   * Autocorrelations, lags 0 to `lags` (at most size / 4 + 2), of the last power spectra weighed by `weights` (size / 2 + 1 values), relative to
    * lag 0 and times `correction` (a value a lag). Row 0 holds the weighed energy itself. Both are addresses.
    */
   autocorrelations(lags: number, weights: number, correction: number): number;
@@ -116,24 +122,26 @@ function createFourTransforms(size: number): FourTransforms {
   const m = size / 2;
   if (!Number.isInteger(Math.log2(size)) || m < 16 || m > 2048)
     throw new RangeError(`The transform size ${size} must be a power of two from 32 to 4096.`);
-  const re = reserve(LANES * m);
+  const re = reserve(LANES * m + PAD);
   const im = reserve(LANES * m);
   const power = reserve(LANES * (m + 1));
+  const roots = reserve(LANES * (m + 1));
   const answer = reserve(LANES * (m + 1));
-  const reversed = placeReversed(m);
-  const twiddles = place(stageTwiddles(m));
-  const turns = place(Array.from({ length: 2 * (m / 2 + 1) }, (_, i) => (i % 2 ? Math.sin : Math.cos)((2 * Math.PI * (i >> 1)) / size)));
+  const [reversed, halfReversed] = [m, m / 2].map(placeReversed);
+  const [twiddles, halfTwiddles] = [m, m / 2].map((points) => place(stageTwiddles(points)));
+  const turns = place(Array.from({ length: 2 * m }, (_, i) => (i % 2 ? Math.sin : Math.cos)((2 * Math.PI * (i >> 1)) / size)));
   return {
-    powerSpectra(x, t) {
-      kernel.powerSpectra(m, x[0], x[1], x[2], x[3], t[0], t[1], t[2], t[3], re, im, reversed, twiddles, turns, power);
+    powerSpectra(x, t, length = size) {
+      const quarters = Math.ceil((4 * length) / size);
+      kernel.powerSpectra(m, quarters, x[0], x[1], x[2], x[3], t[0], t[1], t[2], t[3], re, im, reversed, twiddles, turns, power);
       return power;
     },
     fourthRoots() {
-      kernel.fourthRoots(m + 1, power, answer);
-      return answer;
+      kernel.fourthRoots(m + 1, power, roots);
+      return roots;
     },
     autocorrelations(lags, weights, correction) {
-      kernel.autocorrelations(m, lags, power, weights, correction, re, im, reversed, twiddles, turns, answer);
+      kernel.autocorrelations(m, lags, power, weights, correction, re, im, halfReversed, halfTwiddles, turns, answer);
       return answer;
     },
   };

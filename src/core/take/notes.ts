@@ -101,21 +101,39 @@ export function phonatedRange(contour: Contour): Range | null {
   return highestMidi > -Infinity ? { lowestMidi, highestMidi } : null;
 }
 
+/** Semitones of a held note's centre within which its frames lie, all but a few. */
+const HELD_WITHIN = 0.6;
+
+/** How far apart the values of two sets of one size lie at least. */
+function apart(a: Float64Array, b: Float64Array): number {
+  let [lowA, highA, lowB, highB] = [a[0], a[0], b[0], b[0]];
+  for (let i = 1; i < a.length; i++) {
+    lowA = Math.min(lowA, a[i]);
+    highA = Math.max(highA, a[i]);
+    lowB = Math.min(lowB, b[i]);
+    highB = Math.max(highB, b[i]);
+  }
+  return Math.max(lowA - highB, lowB - highA);
+}
+
 /** Lowest and highest pitch held at least 0.5 s within 50 cents of its centre (vibrato averaged out). */
 export function heldRange(contour: Contour): Range | null {
   const width = framesIn(0.5);
+  const outsiders = Math.floor(0.15 * width);
   let lowestMidi = Infinity;
   let highestMidi = -Infinity;
   for (const [start, end] of phrases(contour, 0.03, 0.5)) {
     const midi = filled(contour, start, end);
     for (let i = 0; i + width <= midi.length; i += 4) {
       const part = midi.subarray(i, i + width);
+      // Of either end's frames one at least must lie near the centre: a glide is told without sorting.
+      if (apart(part.subarray(0, outsiders + 1), part.subarray(width - outsiders - 1)) > 2 * HELD_WITHIN) continue;
       const centre = median(part);
       let outside = 0;
-      for (const m of part) if (Math.abs(m - centre) > 0.6) outside++;
-      const first = median(part.subarray(0, width >> 1));
-      const second = median(part.subarray(width >> 1));
-      if (outside > width * 0.15 || Math.abs(second - first) > 0.5) continue;
+      for (const m of part) if (Math.abs(m - centre) > HELD_WITHIN) outside++;
+      if (outside > outsiders) continue;
+      const [first, second] = [part.subarray(0, width >> 1), part.subarray(width >> 1)].map(median);
+      if (Math.abs(second - first) > 0.5) continue;
       lowestMidi = Math.min(lowestMidi, centre);
       highestMidi = Math.max(highestMidi, centre);
     }

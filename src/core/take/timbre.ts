@@ -5,10 +5,10 @@ import { Contour } from './contour';
 
 const LOWEST_HZ = 55;
 const BINS_PER_OCTAVE = 12;
-const BINS = Math.ceil(Math.log2(8000 / LOWEST_HZ) * BINS_PER_OCTAVE) + 2;
 /** Frames looked at for the filter: every fourth (20 ms) is plenty for something that stands still. */
 const STRIDE = 4;
 const TOP_HZ = 4500;
+const BINS = Math.ceil(Math.log2(TOP_HZ / LOWEST_HZ) * BINS_PER_OCTAVE) + 2;
 /** Harmonics this far under the frame's strongest are taken for noise. */
 const DEPTH_DB = 60;
 /** Room noise in one harmonic's band lies this far under its whole level. */

@@ -23,10 +23,11 @@ const COMB_TOP_HZ = 3900;
 const SILENT_DB = -115;
 const COMB_WEIGHTS = Float64Array.from({ length: 17 }, (_, k) => 1 / Math.sqrt(Math.max(1, k)));
 
-/** Pitch candidates of one frame: hertz, periodicity 0..1, harmonic-comb match (best of the frame = 1). */
+/** Pitch candidates of one frame: hertz, octaves over MIN_F0, periodicity 0..1, harmonic-comb match (best of the frame = 1). */
 export interface Candidates {
   count: number;
   hz: Float64Array;
+  octaves: Float64Array;
   clarity: Float64Array;
   comb: Float64Array;
   levelDb: number;
@@ -36,6 +37,7 @@ export function createCandidates(): Candidates {
   return {
     count: 0,
     hz: new Float64Array(MAX_CANDIDATES),
+    octaves: new Float64Array(MAX_CANDIDATES),
     clarity: new Float64Array(MAX_CANDIDATES),
     comb: new Float64Array(MAX_CANDIDATES),
     levelDb: -120,
@@ -103,32 +105,41 @@ const LONG_TAPER_POWER = hann(LONG).reduce((s, w) => s + w * w, 0);
 function spectra(w: LagWindow, samples: Float32Array, centre: number, hop: number) {
   copySamples(samples, centre - (w.length >> 1), w.reach, w.samples);
   for (let lane = 0; lane < LANES; lane++) w.starts[lane] = w.samples + 4 * lane * hop;
-  w.transforms.powerSpectra(w.starts, w.tapers);
+  w.transforms.powerSpectra(w.starts, w.tapers, w.length);
 }
 
 function add(out: Candidates, hz: number, clarity: number) {
   for (let c = 0; c < out.count; c++) {
     if (Math.abs(out.hz[c] / hz - 1) < 0.02) {
       if (clarity > out.clarity[c]) {
-        out.clarity[c] = clarity;
-        out.hz[c] = hz;
+        put(out, c, hz, Math.log2(hz / MIN_F0), clarity);
       }
       return;
     }
   }
+  const octaves = Math.log2(hz / MIN_F0);
   let slot = out.count;
   if (slot === MAX_CANDIDATES) {
     slot = 0;
     for (let c = 1; c < MAX_CANDIDATES; c++) if (rank(out, c) < rank(out, slot)) slot = c;
-    if (clarity + 0.03 * Math.log2(hz / MIN_F0) <= rank(out, slot)) return;
+    if (clarity + HIGHER_RANKS * octaves <= rank(out, slot)) return;
   } else out.count++;
-  out.hz[slot] = hz;
-  out.clarity[slot] = clarity;
+  put(out, slot, hz, octaves, clarity);
 }
 
-// Multiples of the period peak as high as the period itself: prefer short lags when the list is full.
+/** A candidate takes a slot; its comb match is still to be seen. */
+function put(out: Candidates, slot: number, hz: number, octaves: number, clarity: number) {
+  out.hz[slot] = hz;
+  out.octaves[slot] = octaves;
+  out.clarity[slot] = clarity;
+  out.comb[slot] = NaN;
+}
+
+/** What an octave is worth in clarity when the list is full: multiples of the period peak as high as the period itself. */
+const HIGHER_RANKS = 0.03;
+
 function rank(out: Candidates, c: number): number {
-  return out.clarity[c] + 0.03 * Math.log2(out.hz[c] / MIN_F0);
+  return out.clarity[c] + HIGHER_RANKS * out.octaves[c];
 }
 
 /** Peaks of one lane's autocorrelation (lag `l` at `data[start + LANES * l]`) as candidates. */
@@ -205,6 +216,7 @@ export function findCandidates(
 ) {
   spectra(long, half, halfCentre + ((shared - 1) * HOP) / 4, (shared * HOP) / 2);
   const slow = long.transforms.autocorrelations(long.maxLag + 1, long.emphasis, long.correction) / 4;
+  const loudness = long.transforms.fourthRoots() / 4;
   const data = floats();
   for (let f = 0; f < count; f++) {
     const frame = out[f];
@@ -215,9 +227,10 @@ export function findCandidates(
     const lane = f / shared;
     frame.count = 0;
     frame.levelDb = 10 * Math.log10(Math.max(0, data[slow + lane]) / LONG_TAPER_POWER + 1e-12);
-    if (frame.levelDb > SILENT_DB) collectPeaks(long, data, slow + lane, frame, 0);
+    if (frame.levelDb <= SILENT_DB) continue;
+    collectPeaks(long, data, slow + lane, frame, 0);
+    for (let c = 0; c < frame.count; c++) frame.comb[c] = combMatch(data, loudness + lane, frame.hz[c]);
   }
-  const loudness = long.transforms.fourthRoots() / 4;
   for (let first = 0; first < count; first += LANES) {
     spectra(short, samples, centre + first * HOP, HOP);
     const fast = short.transforms.autocorrelations(short.maxLag + 1, short.emphasis, short.correction) / 4;
@@ -233,7 +246,7 @@ function addFast(frame: Candidates, fast: number, loudness: number) {
   collectPeaks(short, data, fast, frame, 0.06);
   let best = 1e-12;
   for (let c = 0; c < frame.count; c++) {
-    frame.comb[c] = combMatch(data, loudness, frame.hz[c]);
+    if (Number.isNaN(frame.comb[c])) frame.comb[c] = combMatch(data, loudness, frame.hz[c]);
     if (frame.comb[c] > best) best = frame.comb[c];
   }
   for (let c = 0; c < frame.count; c++) frame.comb[c] = Math.max(0, frame.comb[c] / best);
@@ -243,31 +256,45 @@ function copyCandidates(from: Candidates, to: Candidates) {
   to.count = from.count;
   to.levelDb = from.levelDb;
   to.hz.set(from.hz);
+  to.octaves.set(from.octaves);
   to.clarity.set(from.clarity);
+  to.comb.set(from.comb);
 }
 
-/** Windows of the harmonic reader, samples: about five periods, so that harmonics stand apart and fast glides smear little. */
-const READ_LENGTHS = [384, 512, 640, 832, 1024];
-const READ_MAX = 2048;
+/**
+ * Windows of the harmonic reader: about five periods, so that harmonics stand apart and fast glides smear little. Below
+ * SLOW_READ_HZ every harmonic lies within the half rate's band, which gives the same resolution for half the work.
+ */
+const READ_FFT = 1024;
+const LONGEST_READ = 512;
+const SLOW_READ_HZ = (5 * ANALYSIS_RATE) / LONGEST_READ;
 /** Nothing above is made use of. */
 const HIGHEST_READ_HZ = 5000;
+const FAST_READ = readWindows(ANALYSIS_RATE, [384, LONGEST_READ]);
+const SLOW_READ = readWindows(LONG_RATE, [320, 416, LONGEST_READ]);
 
-const readWindows = READ_LENGTHS.map((length) => {
-  const taper = hann(length);
-  const padded = new Float64Array(READ_MAX);
-  padded.set(taper);
-  return { length, taper: place(padded), gainDb: 20 * Math.log10(2 / taper.reduce((s, w) => s + w, 0)) };
-});
-const LONGEST_READ = READ_LENGTHS[READ_LENGTHS.length - 1];
+function readWindows(rate: number, lengths: number[]) {
+  const windows = lengths.map((length) => {
+    const taper = hann(length);
+    const padded = new Float64Array(READ_FFT);
+    padded.set(taper);
+    return { length, taper: place(padded), gainDb: 20 * Math.log10(2 / taper.reduce((s, w) => s + w, 0)) };
+  });
+  return { rate, windows, topBin: Math.floor((Math.min(HIGHEST_READ_HZ, 0.48 * rate) * READ_FFT) / rate) };
+}
+
 // Each lane's samples lie one after another; a short window reads on into the next under a taper of zeros.
-const readSamples = reserve(LANES * LONGEST_READ + READ_MAX);
+const readSamples = reserve(LANES * LONGEST_READ + READ_FFT);
 const readStarts = new Float64Array(LANES);
 const readTapers = new Float64Array(LANES);
 const readGains = new Float64Array(LANES);
 
+/** Whether a pitch is read from the signal at half the rate: frames read in one call must agree in this. */
+export const readsSlow = (hz: number): boolean => hz < SLOW_READ_HZ;
+
 /**
- * Refine the pitches of `count` (1 to 4) frames and measure their harmonics in windows of about five periods (24 to 64 ms).
- * `centres` (samples) and `hz` hold their places and pitches; `hz` is refined in place (amplitude-weighted mean over the
+ * Refine the pitches of `count` (1 to 4) frames and measure their harmonics in windows of about five periods (24 to 64 ms)
+ * of a signal at ANALYSIS_RATE or, where the pitches are slow, at half of it. `centres` (its samples) and `hz` hold their places and pitches; `hz` is refined in place (amplitude-weighted mean over the
  * harmonics' interpolated peaks), and HARMONICS levels (dB of each sinusoid's amplitude) go to `out` from each of `offsets`.
  */
 export function readHarmonics(
@@ -278,27 +305,33 @@ export function readHarmonics(
   out: Float32Array,
   offsets: ArrayLike<number>,
 ): void {
-  let longest = 0;
+  const { rate, windows, topBin } = readsSlow(hz[0]) ? SLOW_READ : FAST_READ;
   for (let lane = 0; lane < LANES; lane++) {
     const from = Math.min(lane, count - 1);
     let w = 0;
-    while (w < readWindows.length - 1 && READ_LENGTHS[w] * hz[from] < 5 * ANALYSIS_RATE) w++;
-    const { length, taper, gainDb } = readWindows[w];
-    longest = Math.max(longest, length);
+    while (w < windows.length - 1 && windows[w].length * hz[from] < 5 * rate) w++;
+    const { length, taper, gainDb } = windows[w];
     readStarts[lane] = readSamples + 4 * LONGEST_READ * lane;
     readTapers[lane] = taper;
     readGains[lane] = gainDb;
     copySamples(samples, centres[from] - (length >> 1), LONGEST_READ, readStarts[lane]);
   }
-  const size = longest > 512 ? READ_MAX : 1024;
-  const start = fourTransforms(size).powerSpectra(readStarts, readTapers) / 4;
+  const start = fourTransforms(READ_FFT).powerSpectra(readStarts, readTapers, LONGEST_READ) / 4;
   const data = floats();
-  for (let lane = 0; lane < count; lane++) hz[lane] = readLane(data, start + lane, size, hz[lane], readGains[lane], out, offsets[lane]);
+  for (let lane = 0; lane < count; lane++)
+    hz[lane] = readLane(data, start + lane, rate / READ_FFT, topBin, hz[lane], readGains[lane], out, offsets[lane]);
 }
 
-function readLane(data: Float32Array, start: number, size: number, hz: number, gainDb: number, out: Float32Array, offset: number): number {
-  const binHz = ANALYSIS_RATE / size;
-  const topBin = Math.floor(HIGHEST_READ_HZ / binHz);
+function readLane(
+  data: Float32Array,
+  start: number,
+  binHz: number,
+  topBin: number,
+  hz: number,
+  gainDb: number,
+  out: Float32Array,
+  offset: number,
+): number {
   let spacing = hz / binHz;
   let sumF = 0;
   let sumW = 0;
@@ -335,7 +368,7 @@ function readLane(data: Float32Array, start: number, size: number, hz: number, g
     if (k > 8) continue;
     const fk = ((peak + shift) * binHz) / k;
     if (Math.abs(fk / hz - 1) > 0.035) continue;
-    const weight = 10 ** (db / 20) * k;
+    const weight = Math.exp((Math.LN10 / 20) * db) * k;
     sumF += weight * fk;
     sumW += weight;
     spacing = sumF / sumW / binHz;

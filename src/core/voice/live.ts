@@ -1,6 +1,6 @@
 import { LANES } from '../signal/kernel';
 import { createResampler } from '../signal/resample';
-import { createCandidates, findCandidates, FRAME_REACH, readHarmonics } from './frame';
+import { createCandidates, findCandidates, FRAME_REACH, readHarmonics, readsSlow } from './frame';
 import { createPath } from './path';
 import { createHighPass } from './track';
 import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S } from './types';
@@ -72,12 +72,15 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
           if (levels.length <= LAG) continue;
           const at = frame - LAG;
           pitch[0] = path.decide(LAG).hz;
-          if (pitch[0] > 0) readHarmonics(full.data(), [full.at(at * HOP)], pitch, 1, harmonics, [0]);
+          if (pitch[0] > 0) {
+            const [signal, centre] = readsSlow(pitch[0]) ? [half, (at * HOP) / 2] : [full, at * HOP];
+            readHarmonics(signal.data(), [signal.at(centre)], pitch, 1, harmonics, [0]);
+          }
           out.push({ timeS: at * HOP_S, hz: pitch[0], levelDb: levels.shift()! });
         }
       }
       full.dropBefore((frame - LAG) * HOP - FRAME_REACH);
-      half.dropBefore((frame * HOP) / 2 - HALF_REACH);
+      half.dropBefore(((frame - LAG) * HOP) / 2 - HALF_REACH);
       return out;
     },
   };

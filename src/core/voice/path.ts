@@ -28,13 +28,16 @@ export function createPath(capacity: number) {
   let cost = new Float64Array(STATES).fill(0);
   let next = new Float64Array(STATES);
   let previousCount = 0;
+  // The last frame's candidates that may lie on the best path: any state is reached from its best one for MAX_JUMP_COST.
+  const live = new Int8Array(MAX_CANDIDATES);
+  let liveCount = 0;
   let frames = 0;
 
   /** Add a frame; `gateDb` is the level below which sound is taken for the room. */
   function push(c: Candidates, gateDb: number) {
     const row = (frames % capacity) * MAX_CANDIDATES;
     const backRow = (frames % capacity) * STATES;
-    for (let s = 0; s < c.count; s++) octaves[s] = Math.log2(c.hz[s]);
+    octaves.set(c.octaves);
     const gated = c.levelDb < gateDb;
     let best = Infinity;
     for (let s = 0; s < STATES; s++) {
@@ -44,7 +47,8 @@ export function createPath(capacity: number) {
       if (frames === 0) least = 0;
       else {
         least = cost[UNVOICED] + (s === UNVOICED ? 0 : VOICING_CHANGE_COST);
-        for (let p = 0; p < previousCount; p++) {
+        for (let l = 0; l < liveCount; l++) {
+          const p = live[l];
           const move =
             s === UNVOICED
               ? VOICING_CHANGE_COST
@@ -61,10 +65,12 @@ export function createPath(capacity: number) {
       back[backRow + s] = from;
       if (next[s] < best) best = next[s];
     }
+    liveCount = 0;
     for (let s = 0; s < c.count; s++) {
       hz[row + s] = c.hz[s];
       clarity[row + s] = c.clarity[s];
       next[s] -= best; // keeps the sums small over any length
+      if (next[s] < MAX_JUMP_COST) live[liveCount++] = s;
     }
     next[UNVOICED] -= best;
     [cost, next] = [next, cost];

@@ -1,8 +1,9 @@
+import { filter, highPassAt } from '../signal/biquad';
 import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { resample } from '../signal/resample';
 import { quantiles } from '../signal/stats';
-import { createCandidates, findCandidates, MOST_FRAMES, readHarmonics, SHARED } from './frame';
+import { createCandidates, findCandidates, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
 import { createPath } from './path';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
@@ -60,28 +61,31 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   dropShortRuns(f0, clarity);
 
   const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
-  readVoicedFrames(samples, f0, harmonicsDb);
+  readVoicedFrames(samples, half, f0, harmonicsDb);
   dropNotched(f0, harmonicsDb, hum);
   return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
 }
 
 /** Refine the pitch of every voiced frame and measure its harmonics, four frames at a time. */
-function readVoicedFrames(samples: Float32Array, f0: Float32Array, harmonicsDb: Float32Array) {
+function readVoicedFrames(samples: Float32Array, half: Float32Array, f0: Float32Array, harmonicsDb: Float32Array) {
   const frames = new Int32Array(LANES);
   const centres = new Int32Array(LANES);
   const offsets = new Int32Array(LANES);
   const hz = new Float64Array(LANES);
   for (let i = 0; i < f0.length;) {
     let count = 0;
+    let slow = false;
     for (; i < f0.length && count < LANES; i++) {
       if (f0[i] === 0) continue;
+      if (count === 0) slow = readsSlow(f0[i]);
+      else if (readsSlow(f0[i]) !== slow) break;
       frames[count] = i;
-      centres[count] = i * HOP;
+      centres[count] = (i * HOP) / (slow ? 2 : 1);
       offsets[count] = i * HARMONICS;
       hz[count++] = f0[i];
     }
     if (count === 0) return;
-    readHarmonics(samples, centres, hz, count, harmonicsDb, offsets);
+    readHarmonics(slow ? half : samples, centres, hz, count, harmonicsDb, offsets);
     for (let lane = 0; lane < count; lane++) f0[frames[lane]] = hz[lane];
   }
 }
@@ -134,7 +138,12 @@ function shareClipped(samples: Float32Array): number {
   let clipped = 0;
   let run = 0;
   for (let i = 0; i < samples.length; i++) {
-    const flat = Math.abs(samples[i]) > 0.985 && (run === 0 || Math.abs(samples[i] - samples[i - 1]) < 1e-3);
+    const x = samples[i];
+    if (x < 0.985 && x > -0.985) {
+      run = 0;
+      continue;
+    }
+    const flat = run === 0 || Math.abs(x - samples[i - 1]) < 1e-3;
     run = flat ? run + 1 : 0;
     if (run === 3) clipped += 3;
     else if (run > 3) clipped++;
@@ -142,30 +151,13 @@ function shareClipped(samples: Float32Array): number {
   return samples.length ? clipped / samples.length : 0;
 }
 
-/** Second-order Butterworth high-pass at 40 Hz: takes away DC and rumble (RBJ cookbook form). */
+/** Takes away DC and rumble under 40 Hz, block by block. */
 export function createHighPass(): (block: Float32Array) => Float32Array {
-  const w = (2 * Math.PI * 40) / ANALYSIS_RATE;
-  const alpha = Math.sin(w) / Math.SQRT2;
-  const a0 = 1 + alpha;
-  const b0 = (1 + Math.cos(w)) / 2 / a0;
-  const b1 = -2 * b0;
-  const a1 = (-2 * Math.cos(w)) / a0;
-  const a2 = (1 - alpha) / a0;
-  const state = new Float64Array(4);
+  const section = highPassAt(40, ANALYSIS_RATE);
+  const state = new Float64Array(2);
   return (block) => {
     const out = new Float32Array(block.length);
-    // Plain locals: variables shared with the closure would be boxed at every sample.
-    let [x1, x2, y1, y2] = state;
-    for (let i = 0; i < block.length; i++) {
-      const x = block[i];
-      const y = b0 * x + b1 * x1 + b0 * x2 - a1 * y1 - a2 * y2;
-      x2 = x1;
-      x1 = x;
-      y2 = y1;
-      y1 = y;
-      out[i] = y;
-    }
-    state.set([x1, x2, y1, y2]);
+    filter(section, block, out, state);
     return out;
   };
 }
