@@ -6,6 +6,7 @@ const HARMONICS = 8;
 /** A line stands this far (power) over what lies half-way to its neighbours. */
 const STANDS_OUT = 10;
 const NOTCH_Q = 25;
+const SETTLE_S = 0.3;
 const LONGEST_S = 1;
 /** Samples taken together. */
 const STEP = 8;
@@ -56,7 +57,25 @@ function goertzel(x: Float64Array, omega: number): number {
   return a * a + b * b - turn * a * b;
 }
 
-/** Take lines out of a signal: a notch at each. Works in place. */
+/** The part of a signal's first moments that swings with a line, as it would stand at sample `at` (may be negative). */
+function lineAt(samples: Float32Array, w: number, rate: number) {
+  const n = Math.min(samples.length, Math.round(SETTLE_S * rate));
+  let cos = 0;
+  let sin = 0;
+  for (let i = 0; i < n; i++) {
+    const x = samples[i] * (1 - Math.cos((2 * Math.PI * (i + 0.5)) / n));
+    cos += x * Math.cos(w * i);
+    sin += x * Math.sin(w * i);
+  }
+  return (at: number) => (2 / n) * (cos * Math.cos(w * at) + sin * Math.sin(w * at));
+}
+
+/** Take lines out of a signal: a notch at each, settled on the line from the first sample on. Works in place. */
 export function notch(samples: Float32Array, rate: number, lines: number[]): void {
-  for (const hz of lines) filter(notchAt(hz, rate, NOTCH_Q), samples, samples);
+  for (const hz of lines) {
+    const section = notchAt(hz, rate, NOTCH_Q);
+    const line = lineAt(samples, (2 * Math.PI * hz) / rate, rate);
+    // What the filter holds when the line has gone through it for ever and nothing comes out.
+    filter(section, samples, samples, Float64Array.of(-section.b0 * line(0), section.b2 * line(-1)));
+  }
 }

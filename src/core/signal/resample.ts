@@ -130,8 +130,12 @@ function computeTable(reach: number, scale: number, phases: number): Float32Arra
       const sinc = x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
       const u = t / reach;
       const window = Math.abs(u) >= 1 ? 0 : besselI0(KAISER_BETA * Math.sqrt(1 - u * u)) / besselI0(KAISER_BETA);
-      table[p * taps + i] = scale * sinc * window;
+      table[p * taps + i] = sinc * window;
     }
+    // Every phase passes a constant alike, or DC would come out as a tone.
+    const row = table.subarray(p * taps, (p + 1) * taps);
+    const sum = row.reduce((a, b) => a + b, 0);
+    row.forEach((v, i) => (row[i] = v / sum));
   }
   return table;
 }

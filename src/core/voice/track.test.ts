@@ -74,6 +74,20 @@ test('neither silence, noise, hum of the mains under the range, nor an offset is
   }
 });
 
+test('hum is no voice from the first moment, and a glide through its lines keeps pitch and level', () => {
+  const glide = tone({ seconds: 2, hz: (t) => 90 * 2 ** (t / 1.2), amplitude: (k) => (k < 8 ? 1 / k : 0), snrDb: 60 });
+  const rms = Math.sqrt(glide.samples.reduce((s, v) => s + v * v, 0) / glide.samples.length);
+  const hum = (i: number) => [1, 2, 3, 4].reduce((s, k) => s + Math.sin((2 * Math.PI * 60 * k * i) / glide.sampleRate + k) / k, 0);
+  const samples = glide.samples.map((v, i) => v + 0.04 * rms * hum(i));
+  const [clean, humming] = [glide, { ...glide, samples }].map(trackVoice);
+  let differ = 0;
+  for (let i = 0; i < clean.frames; i++) {
+    if (Math.abs(centsBetween(clean.f0[i] || 1, humming.f0[i] || 1)) > 50) differ++;
+    else if (clean.f0[i] > 0) expect(Math.abs(clean.levelDb[i] - humming.levelDb[i])).toBeLessThan(1.5);
+  }
+  expect(differ).toBeLessThan(5);
+});
+
 test('rates and lengths that make no sense are refused in plain words', () => {
   expect(() => trackVoice({ samples: new Float32Array(100), sampleRate: 4000 })).toThrow(/8000 to 192000/);
   expect(() => trackVoice({ samples: new Float32Array(10), sampleRate: 44100 })).toThrow(/shorter than/);

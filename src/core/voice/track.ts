@@ -14,8 +14,12 @@ const MIN_SECONDS = 0.02;
 const QUIET_DB = 4;
 /** Hum further under the voice than this does no harm. */
 const HUM_UNDER_VOICE_DB = 55;
+/** Times the hum's power: under that the voice doesn't stand clear of it. */
+const CLEAR_OF_HUM = 4;
 /** A notch dulls this much of the band on each side. */
 const NOTCHED_SHARE = 0.08;
+const RINGING_SHARE = 0.02;
+const OVER_HUM_DB = 6;
 /** A start is cut to where the level is within 20 dB of what follows in 60 ms, an end to within 20 dB of what went before. */
 const ONSET_FRAMES = 12;
 const ONSET_DB = 20;
@@ -45,7 +49,6 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   // Levels first: the gate needs the whole take's floor.
   shortLevels(samples, levelDb);
   const hum = removeHum(samples, levelDb);
-  if (hum.length > 0) shortLevels(samples, levelDb);
   const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
   const candidates = Array.from({ length: MOST_FRAMES }, createCandidates);
   const [floorDb, usualDb, loudDb] = quantiles(levelDb, [0.02, 0.9, 0.98]);
@@ -58,11 +61,12 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
   }
   path.traceback(f0, clarity);
   trimEdges(f0, levelDb, floorDb);
+  dropRinging(f0, levelDb, hum);
   dropShortRuns(f0, clarity);
 
   const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
   readVoicedFrames(samples, half, f0, harmonicsDb);
-  dropNotched(f0, harmonicsDb, hum);
+  dropNotched(f0, harmonicsDb, hum.lines);
   return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
 }
 
@@ -90,6 +94,12 @@ function readVoicedFrames(samples: Float32Array, half: Float32Array, f0: Float32
   }
 }
 
+/** A notch that a voice went through rings on its line when the voice has gone, no louder than the hum was. */
+function dropRinging(f0: Float32Array, levelDb: Float32Array, { lines, levelDb: humDb }: Hum) {
+  for (let i = 0; i < f0.length && lines.length > 0; i++)
+    if (levelDb[i] < humDb + OVER_HUM_DB && lines.some((hz) => Math.abs(f0[i] - hz) < RINGING_SHARE * hz)) f0[i] = 0;
+}
+
 /** What a notch has eaten is not known. */
 function dropNotched(f0: Float32Array, harmonicsDb: Float32Array, lines: number[]) {
   if (lines.length === 0) return;
@@ -98,8 +108,16 @@ function dropNotched(f0: Float32Array, harmonicsDb: Float32Array, lines: number[
       if (lines.some((hz) => Math.abs(k * f0[i] - hz) < NOTCHED_SHARE * hz)) harmonicsDb[i * HARMONICS + k - 1] = NO_HARMONIC_DB;
 }
 
-/** Find mains hum where the take is quietest, and take it out if it is loud enough to be taken for voice: its lines, hertz. */
-function removeHum(samples: Float32Array, levelDb: Float32Array): number[] {
+interface Hum {
+  lines: number[];
+  levelDb: number;
+}
+
+/**
+ * Find mains hum where the take is quietest, and take it out of samples and levels if it is loud enough to be taken for voice:
+ * its lines, hertz, and its level, dB.
+ */
+function removeHum(samples: Float32Array, levelDb: Float32Array): Hum {
   const [floorDb, loud] = quantiles(levelDb, [0.02, 0.95]);
   const limit = floorDb + QUIET_DB;
   let start = 0;
@@ -112,8 +130,17 @@ function removeHum(samples: Float32Array, levelDb: Float32Array): number[] {
     }
   }
   const lines = humLines(samples.subarray(start * HOP, (start + longest) * HOP), ANALYSIS_RATE, 10 ** ((loud - HUM_UNDER_VOICE_DB) / 10));
+  if (lines.length === 0) return { lines, levelDb: -Infinity };
   notch(samples, ANALYSIS_RATE, lines);
-  return lines;
+  const whole = levelDb.slice();
+  shortLevels(samples, levelDb);
+  const power = (db: number) => 10 ** (db / 10);
+  let humPower = 0;
+  for (let i = start; i < start + longest; i++) humPower += (power(whole[i]) - power(levelDb[i])) / longest;
+  // A harmonic that glides through a notch leaves a hole: where the voice stands clear of the hum its level is known without.
+  for (let i = 0; i < levelDb.length; i++)
+    levelDb[i] = 10 * Math.log10(Math.max(power(levelDb[i]), power(whole[i]) - CLEAR_OF_HUM * humPower));
+  return { lines, levelDb: 10 * Math.log10(humPower) };
 }
 
 /** RMS level of each frame over 20 ms, dB re full scale: energies of 5 ms pieces, four to a frame. */
