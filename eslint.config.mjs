@@ -18,6 +18,10 @@ const config = [
   ...typescript,
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
+    // The React compiler isn't used, so what it could not optimise is no fault.
+    rules: { 'react-hooks/preserve-manual-memoization': 'off' },
+  },
+  {
     rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }], eqeqeq: ['error', 'always', { null: 'ignore' }] },
   },
 ];

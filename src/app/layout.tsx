@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import '@fontsource-variable/atkinson-hyperlegible-next';
+import { Outbox } from '@/ui/outbox/Outbox';
 import './globals.css';
 
 export const metadata: Metadata = {
@@ -25,6 +26,7 @@ export default function RootLayout({ children }: { children: React.ReactNode }) 
             </Link>
           </nav>
         </header>
+        <Outbox />
         {children}
       </body>
     </html>

@@ -5,5 +5,5 @@ export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Studio' };
 
 export default async function Page() {
-  return <StudioPage singers={await viewStudio()} />;
+  return <StudioPage {...await viewStudio()} />;
 }

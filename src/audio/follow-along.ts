@@ -40,7 +40,7 @@ export interface Sounding {
   key: number;
 }
 
-/** Play an exercise through its keys on the sampled piano: the new key's chord, the pattern, a breath. */
+/** Play an exercise through its keys on the sampled piano: the new key's chord, the pattern, a breath; then `onEnd`, unless stopped. */
 export function useFollowAlong() {
   const [sounding, setSounding] = useState<Sounding | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -57,7 +57,7 @@ export function useFollowAlong() {
   useEffect(() => stop, [stop]);
 
   const play = useCallback(
-    async (id: string, keys: KeyInTime[]) => {
+    async (id: string, keys: KeyInTime[], onEnd?: () => void) => {
       stop();
       setProblem(null);
       setSounding({ id, key: 0 });
@@ -88,7 +88,14 @@ export function useFollowAlong() {
           );
         at += key.totalS;
       });
-      transport.schedule((time) => tone.getDraw().schedule(stop, time), at);
+      transport.schedule(
+        (time) =>
+          tone.getDraw().schedule(() => {
+            stop();
+            onEnd?.();
+          }, time),
+        at,
+      );
       transport.start(`+${LEAD_S}`, 0);
     },
     [stop],

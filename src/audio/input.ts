@@ -1,4 +1,5 @@
 import type { Pcm } from '../core/voice/types';
+import type { TakeIdentity } from './kept';
 import type { FromTakeWorker, ToTakeWorker } from './take-messages';
 
 /** A finished recording: a WAV file of 24 bits. */
@@ -9,11 +10,22 @@ export interface Recording {
 
 export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
 
-/** An open input: sound flows to `onLive` at once and is kept between `start` and `stop`. */
+/** An open input: sound flows to `onLive` at once and is kept between `start` and `stop`, in the browser's storage too. */
 export interface Input {
-  start(): void;
+  start(take: TakeIdentity): void;
   stop(): Promise<Recording>;
+  /** Give up the take under way. */
+  drop(): void;
   close(): void;
+}
+
+/** What an input tells its room. */
+export interface InputEvents {
+  onLive(live: Live): void;
+  /** The device went away; what was recorded until then is there. */
+  onLost(): void;
+  /** The take under way can't be kept in the browser's storage (full, or not allowed). */
+  onUnkept(full: boolean): void;
 }
 
 /** Why the microphone can't be had, with what to do; shown as it is. */
@@ -27,28 +39,30 @@ const PLAIN_SOUND: MediaTrackConstraints = {
   channelCount: { ideal: 1 },
 };
 
-/** Open the microphone. @throws InputError in words for the user. `onLost` is called if it goes away later. */
-export async function openMicrophone(onLive: (live: Live) => void, onLost: () => void): Promise<Input> {
+/** Open a microphone (the browser's choice, or the one with `deviceId` if it is there). @throws InputError in words for the user. */
+export async function openMicrophone(deviceId: string | null, events: InputEvents): Promise<Input> {
   if (!navigator.mediaDevices?.getUserMedia)
     throw new InputError(
       'This browser gives no microphone to this page: open it at http://localhost or over https, in a current browser. A file works too.',
     );
   let stream: MediaStream;
   try {
-    stream = await navigator.mediaDevices.getUserMedia({ audio: PLAIN_SOUND });
+    stream = await navigator.mediaDevices.getUserMedia({
+      audio: { ...PLAIN_SOUND, ...(deviceId ? { deviceId: { ideal: deviceId } } : {}) },
+    });
   } catch (error) {
     throw new InputError(microphoneTrouble((error as DOMException).name));
   }
   const track = stream.getAudioTracks()[0];
-  track.addEventListener('ended', onLost);
+  track.addEventListener('ended', events.onLost);
   // The device's own rate: no converter of the browser stands between.
   const context = await contextAt(track.getSettings().sampleRate);
-  const input = await openInput(context, onLive);
+  const input = await openInput(context, events);
   context.createMediaStreamSource(stream).connect(input.node);
   return {
     ...input,
     close() {
-      track.removeEventListener('ended', onLost);
+      track.removeEventListener('ended', events.onLost);
       for (const t of stream.getTracks()) t.stop();
       input.close();
     },
@@ -64,10 +78,16 @@ function microphoneTrouble(name: string): string {
   return `The microphone can't be opened (${name}): check it in the system's sound settings, then start again.`;
 }
 
+/** The microphones there are, by name; names come only once one has been allowed. */
+export async function microphones(): Promise<{ id: string; name: string }[]> {
+  const devices = (await navigator.mediaDevices?.enumerateDevices?.()) ?? [];
+  return devices.filter((d) => d.kind === 'audioinput' && d.label).map((d) => ({ id: d.deviceId, name: d.label }));
+}
+
 /** Play a sound into an input as if it were a microphone, audibly; `onEnd` when it is over. */
-export async function openSound(pcm: Pcm, onLive: (live: Live) => void, onEnd: () => void): Promise<Input> {
+export async function openSound(pcm: Pcm, events: InputEvents, onEnd: () => void): Promise<Input> {
   const context = await contextAt(pcm.sampleRate);
-  const input = await openInput(context, onLive);
+  const input = await openInput(context, events);
   const buffer = context.createBuffer(1, pcm.samples.length, pcm.sampleRate);
   buffer.getChannelData(0).set(pcm.samples);
   const source = context.createBufferSource();
@@ -77,8 +97,8 @@ export async function openSound(pcm: Pcm, onLive: (live: Live) => void, onEnd: (
   source.onended = onEnd;
   return {
     ...input,
-    start() {
-      input.start();
+    start(take) {
+      input.start(take);
       source.start();
     },
   };
@@ -96,7 +116,7 @@ async function contextAt(sampleRate: number | undefined): Promise<AudioContext> 
   return context;
 }
 
-async function openInput(context: AudioContext, onLive: (live: Live) => void): Promise<Input & { node: AudioNode }> {
+async function openInput(context: AudioContext, events: InputEvents): Promise<Input & { node: AudioNode }> {
   const worker = new Worker(new URL('./take.worker.ts', import.meta.url), { type: 'module' });
   const node = new AudioWorkletNode(context, 'wendel-capture', { numberOfOutputs: 0 });
   const channel = new MessageChannel();
@@ -105,12 +125,14 @@ async function openInput(context: AudioContext, onLive: (live: Live) => void): P
   tell({ kind: 'open', sampleRate: context.sampleRate, blocks: channel.port2 }, [channel.port2]);
   let finished: (recording: Recording) => void = () => {};
   worker.onmessage = ({ data }: MessageEvent<FromTakeWorker>) => {
-    if (data.kind === 'live') onLive(data);
+    if (data.kind === 'live') events.onLive(data);
+    else if (data.kind === 'unkept') events.onUnkept(data.full);
     else finished({ wav: data.wav, durationS: data.durationS });
   };
   return {
     node,
-    start: () => tell({ kind: 'start' }),
+    start: (take) => tell({ kind: 'start', take }),
+    drop: () => tell({ kind: 'drop' }),
     stop: () =>
       new Promise((resolve) => {
         finished = resolve;

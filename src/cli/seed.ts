@@ -52,6 +52,10 @@ async function seedTake(
     task: kind,
     vowel: 'ah',
     colour: null,
+    lessonId: null,
+    step: '',
+    asked: null,
+    note: '',
     source: 'simulated',
     sha256: createHash('sha256').update(file).digest('hex'),
     bytes: file.length,
@@ -71,7 +75,13 @@ async function main() {
     const started = Date.now();
     let takes = 0;
     for (const [m, member] of CAST.entries()) {
-      const singerId = await insertSinger(tx, { name: member.name, part: member.part, voiceType: member.voiceType, note: member.note });
+      const singerId = await insertSinger(tx, {
+        name: member.name,
+        part: member.part,
+        voiceType: member.voiceType,
+        note: member.note,
+        intake: null,
+      });
       for (const [s, weeks] of SESSIONS_WEEKS_AGO.entries()) {
         const day = Math.floor(started / DAY_MS) * DAY_MS - weeks * 7 * DAY_MS + m * DAY_MS + 15 * 3_600_000;
         const kinds = s % 2 === 0 ? (['siren', 'siren', 'scale'] as const) : (['siren', 'siren'] as const);

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   customType,
   check,
   doublePrecision,
@@ -14,9 +15,11 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { Course, LessonStep } from '../core/lesson/types';
+import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
 import type { PlanItem } from '../core/plan/types';
 import type { TimbreAxis } from '../core/take/timbre';
-import type { Colour, TakeFindings, Trace } from '../core/take/types';
+import type { Asked, Colour, TakeFindings, Trace } from '../core/take/types';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const at = (name: string) => timestamp(name, { withTimezone: true });
@@ -33,6 +36,16 @@ const studioId = () =>
     .notNull()
     .references(() => studio.id, { onDelete: 'cascade' });
 
+/** What a coach asks a new singer, and how to work with this one. */
+export interface Intake {
+  /** Agreed to be recorded: the singer, or a guardian for a minor. */
+  consent: 'none' | 'singer' | 'guardian';
+  minor: boolean;
+  goals: string;
+  /** Health the coach must know of; shown before each lesson. */
+  health: string;
+}
+
 export const singer = pgTable(
   'singer',
   {
@@ -44,12 +57,84 @@ export const singer = pgTable(
     note: text('note').notNull().default(''),
     /** The singer's own timbre axis, from the newest four-colour calibration. */
     axis: jsonb('axis').$type<TimbreAxis>(),
+    /** What was agreed and told at intake. */
+    intake: jsonb('intake').$type<Intake>(),
+    archivedAt: at('archived_at'),
+    /** Raised with every take, analysis and mark: a stored map of an older number is worked out again. */
+    evidence: integer('evidence').notNull().default(0),
     createdAt: at('created_at').notNull().defaultNow(),
   },
   (t) => [
     unique('singer_studio_id').on(t.studioId, t.id),
     check('singer_name_given', sql`length(trim(${t.name})) between 1 and 120`),
     check('singer_voice_type', sql`${t.voiceType} in ('bass','baritone','tenor','contralto','mezzo','soprano')`),
+  ],
+);
+
+/** A guided lesson: its steps and where it stands. */
+export const lesson = pgTable(
+  'lesson',
+  {
+    /** Chosen by the client, so that a start sent twice is one lesson. */
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    name: text('name').notNull(),
+    course: jsonb('course').$type<Course>().notNull(),
+    note: text('note').notNull().default(''),
+    startedAt: at('started_at').notNull().defaultNow(),
+    endedAt: at('ended_at'),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'lesson_singer' }).onDelete(
+      'cascade',
+    ),
+    index('lesson_by_singer').on(t.singerId, t.startedAt),
+  ],
+);
+
+/** The coach's own lessons. */
+export const protocol = pgTable('protocol', {
+  id: uuid('id').primaryKey(),
+  studioId: studioId(),
+  name: text('name').notNull(),
+  purpose: text('purpose').notNull().default(''),
+  asksHealth: boolean('asks_health').notNull().default(true),
+  steps: jsonb('steps').$type<LessonStep[]>().notNull(),
+});
+
+/** A value of the map that the coach set by hand; the machine's own stands beside it. */
+export const pin = pgTable(
+  'pin',
+  {
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    what: text('what').$type<PinName>().notNull(),
+    midi: doublePrecision('midi').notNull(),
+    pinnedAt: at('pinned_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.singerId, t.what] }),
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'pin_singer' }).onDelete('cascade'),
+    check('pin_what', sql`${t.what} in ('usable-low','usable-high','change','second-change','speaking')`),
+  ],
+);
+
+/** The map pooled from a singer's evidence, kept until the evidence changes. */
+export const voiceMap = pgTable(
+  'voice_map',
+  {
+    studioId: studioId(),
+    singerId: uuid('singer_id').primaryKey(),
+    engine: text('engine').notNull(),
+    evidence: integer('evidence').notNull(),
+    map: jsonb('map').$type<VoiceMap>().notNull(),
+    summary: jsonb('summary').$type<VoiceSummary>().notNull(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'voice_map_singer' }).onDelete(
+      'cascade',
+    ),
   ],
 );
 
@@ -69,6 +154,12 @@ export const take = pgTable(
     bytes: integer('bytes').notNull(),
     durationS: doublePrecision('duration_s').notNull(),
     sampleRate: integer('sample_rate').notNull(),
+    /** The lesson it was made in, and the step of it. */
+    lessonId: uuid('lesson_id'),
+    step: text('step').notNull().default(''),
+    /** What a scale take was asked to be. */
+    asked: jsonb('asked').$type<Asked>(),
+    note: text('note').notNull().default(''),
     recordedAt: at('recorded_at').notNull(),
   },
   (t) => [
@@ -77,6 +168,8 @@ export const take = pgTable(
       'cascade',
     ),
     index('take_by_singer').on(t.singerId, t.recordedAt),
+    // A lesson that is deleted leaves its takes; the two go together only with their singer.
+    foreignKey({ columns: [t.lessonId], foreignColumns: [lesson.id], name: 'take_lesson' }).onDelete('set null'),
     check('take_task', sql`${t.task} in ('siren','scale','sustain','speech','free')`),
     check('take_colour', sql`${t.colour} in ('chest','chest-blend','head-blend','head')`),
     check('take_source', sql`${t.source} in ('microphone','file','simulated')`),

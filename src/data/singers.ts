@@ -1,8 +1,10 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
+import { ENGINE } from '../core/engine';
+import type { HealthAnswers } from '../core/lesson/types';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
-import { singer, take } from './schema';
+import { Intake, lesson, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
   id: string;
@@ -10,6 +12,8 @@ export interface SingerRow {
   part: string;
   voiceType: VoiceTypeId;
   note: string;
+  intake: Intake | null;
+  archivedAt: Date | null;
 }
 
 const columns = {
@@ -18,21 +22,32 @@ const columns = {
   part: singer.part,
   voiceType: sql<VoiceTypeId>`${singer.voiceType}`,
   note: singer.note,
+  intake: singer.intake,
+  archivedAt: singer.archivedAt,
 };
 
-/** All singers by name, with when they were last heard and how many takes they have. */
+/** All singers, the last heard first, with how many takes they have and what their kept maps say (null: not pooled yet, or anew). */
 export async function listSingers({ db, studioId }: StudioTx) {
+  const heard = db
+    .select({ singerId: take.singerId, takes: sql<number>`count(*)::int`.as('takes'), last: sql<Date>`max(${take.recordedAt})`.as('last') })
+    .from(take)
+    .where(eq(take.studioId, studioId))
+    .groupBy(take.singerId)
+    .as('heard');
   return db
     .select({
       ...columns,
-      takes: sql<number>`count(${take.id})::int`,
-      lastHeard: sql<Date | null>`max(${take.recordedAt})`.mapWith((v) => (v ? new Date(v) : null)),
+      takes: sql<number>`coalesce(${heard.takes}, 0)`.mapWith(Number),
+      lastHeard: sql<Date | null>`${heard.last}`.mapWith((v) => (v ? new Date(v) : null)),
+      summary: voiceMap.summary,
+      /** What was answered about health in the last lesson. */
+      health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
     })
     .from(singer)
-    .leftJoin(take, eq(take.singerId, singer.id))
+    .leftJoin(heard, eq(heard.singerId, singer.id))
+    .leftJoin(voiceMap, and(eq(voiceMap.singerId, singer.id), eq(voiceMap.evidence, singer.evidence), eq(voiceMap.engine, ENGINE)))
     .where(eq(singer.studioId, studioId))
-    .groupBy(singer.id)
-    .orderBy(desc(sql`max(${take.recordedAt})`), singer.name);
+    .orderBy(sql`${heard.last} desc nulls last`, singer.name);
 }
 
 export async function findSinger({ db, studioId }: StudioTx, id: string): Promise<SingerRow | undefined> {
@@ -59,10 +74,30 @@ export async function saveAxis({ db, studioId }: StudioTx, id: string, axis: Tim
     .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }
 
-export async function insertSinger({ db, studioId }: StudioTx, values: Omit<SingerRow, 'id'>): Promise<string> {
+export async function insertSinger({ db, studioId }: StudioTx, values: Omit<SingerRow, 'id' | 'archivedAt'>): Promise<string> {
   const [row] = await db
     .insert(singer)
     .values({ ...values, studioId })
     .returning({ id: singer.id });
   return row.id;
+}
+
+export async function updateSinger({ db, studioId }: StudioTx, id: string, values: Omit<SingerRow, 'id' | 'archivedAt'>): Promise<void> {
+  await db
+    .update(singer)
+    .set(values)
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
+}
+
+/** Put a singer out of the lists, or back. */
+export async function archiveSinger({ db, studioId }: StudioTx, id: string, archived: boolean): Promise<void> {
+  await db
+    .update(singer)
+    .set({ archivedAt: archived ? new Date() : null })
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
+}
+
+/** Delete a singer for good, with every take, analysis, mark, lesson and assignment. */
+export async function deleteSinger({ db, studioId }: StudioTx, id: string): Promise<void> {
+  await db.delete(singer).where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
-import type { Colour, TakeFindings, Task, Trace } from '../core/take/types';
+import type { Asked, Colour, Quality, TakeFindings, Task, Trace } from '../core/take/types';
 import { StudioTx } from './client';
 import { analysis, mark, take, takeAudio } from './schema';
 
@@ -16,6 +16,11 @@ export interface TakeRow {
   durationS: number;
   sampleRate: number;
   recordedAt: Date;
+  /** The lesson it was made in and the step of it, and what it was asked to be. */
+  lessonId: string | null;
+  step: string;
+  asked: Asked | null;
+  note: string;
 }
 
 export type MarkRow = typeof mark.$inferSelect;
@@ -32,6 +37,10 @@ const columns = {
   durationS: take.durationS,
   sampleRate: take.sampleRate,
   recordedAt: take.recordedAt,
+  lessonId: take.lessonId,
+  step: take.step,
+  asked: take.asked,
+  note: take.note,
 };
 
 export async function insertTake({ db, studioId }: StudioTx, row: TakeRow): Promise<void> {
@@ -104,6 +113,29 @@ export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string
     .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
     .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
     .orderBy(desc(take.recordedAt), take.id);
+}
+
+/** A singer's takes for a list, newest first: what this engine made of each, without the whole of its findings. */
+export async function takeLinesOfSinger({ db, studioId }: StudioTx, singerId: string) {
+  return db
+    .select({
+      ...columns,
+      quality: sql<Quality | null>`${analysis.findings}->'quality'`,
+      changes: sql<number>`coalesce(jsonb_array_length(${analysis.findings}->'events'), 0)`,
+      error: analysis.error,
+      analysed: sql<boolean>`${analysis.takeId} is not null`,
+    })
+    .from(take)
+    .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
+    .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
+    .orderBy(desc(take.recordedAt), take.id);
+}
+
+export async function saveTakeNote({ db, studioId }: StudioTx, id: string, note: string): Promise<void> {
+  await db
+    .update(take)
+    .set({ note })
+    .where(and(eq(take.studioId, studioId), eq(take.id, id)));
 }
 
 /** The newest take of each colour a singer was asked for, for calibration. */

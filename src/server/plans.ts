@@ -33,7 +33,7 @@ export const AssignmentInput = z.object({
 export async function viewPlan(singerId: string) {
   return inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
-    const { map } = await mapOf(tx, singerId);
+    const map = await mapOf(tx, singerId);
     const plan = planFor(map, singer.voiceType);
     const placed = anchorsOf(map, singer.voiceType);
     const others = placed
@@ -59,7 +59,7 @@ export async function viewAssignment(id: string) {
     const assignment = z.uuid().safeParse(id).success ? await findAssignment(tx, id) : undefined;
     if (!assignment) throw new Problem('There is no such assignment.', 404);
     const singer = await mustFindSinger(tx, assignment.singerId);
-    const { map } = await mapOf(tx, singer.id);
+    const map = await mapOf(tx, singer.id);
     return { assignment, singer, map, items: assignment.items.map((item) => ({ item, exercise: exerciseById(item.exerciseId) })) };
   });
 }

@@ -1,9 +1,11 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
-import { COLOURS, TASKS } from '../core/take/types';
+import { Asked, COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
+import { findLesson } from '../data/lessons';
+import { evidenceChanged } from '../data/maps';
 import { findSinger } from '../data/singers';
 import {
   audioPart,
@@ -15,6 +17,7 @@ import {
   analysisOf,
   marksOfTake,
   putMark,
+  saveTakeNote,
   TakeRow,
 } from '../data/takes';
 import { Problem } from './problem';
@@ -22,6 +25,13 @@ import { inPresentStudio } from './studio';
 
 const PART_BYTES = 1_000_000;
 const HEADER_BYTES = 65_536;
+/** PostgreSQL's code. */
+const UNIQUE_VIOLATION = '23505';
+
+const AskedFor: z.ZodType<Asked> = z.object({
+  degrees: z.array(z.number().int().min(1).max(22)).min(1).max(40).optional(),
+  tonicMidi: z.number().int().min(12).max(108).optional(),
+});
 
 export const TakeMeta = z.object({
   id: z.uuid(),
@@ -32,6 +42,10 @@ export const TakeMeta = z.object({
   source: z.enum(['microphone', 'file', 'simulated']),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   recordedAt: z.coerce.date().max(new Date(Date.now() + 365 * 86_400_000)),
+  lessonId: z.uuid().nullable().default(null),
+  step: z.string().max(60).default(''),
+  /** JSON, as it comes in the address. */
+  asked: z.preprocess((v) => (typeof v === 'string' ? JSON.parse(v) : v), AskedFor.nullable()).default(null),
 });
 export type TakeMeta = z.infer<typeof TakeMeta>;
 
@@ -51,18 +65,30 @@ export async function receiveTake(
   announcedBytes: number | null,
 ): Promise<{ id: string; repeated: boolean }> {
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
-  return inPresentStudio(async (tx) => {
-    const existing = await findTake(tx, meta.id);
-    if (existing) {
-      if (existing.sha256 === meta.sha256) return { id: meta.id, repeated: true };
-      throw new Problem('Another recording has this take id: record again.', 409);
-    }
-    if (!(await findSinger(tx, meta.singerId)))
-      throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
-    await storeFile(tx, meta, body);
-    await enqueueAnalysis(tx, meta.id);
-    return { id: meta.id, repeated: false };
-  });
+  const store = () =>
+    inPresentStudio(async (tx) => {
+      const existing = await findTake(tx, meta.id);
+      if (existing) {
+        if (existing.sha256 === meta.sha256) return { id: meta.id, repeated: true };
+        throw new Problem('Another recording has this take id: record again.', 409);
+      }
+      if (!(await findSinger(tx, meta.singerId)))
+        throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
+      // A lesson that never reached the server must not cost a take.
+      const lessonId = meta.lessonId && (await findLesson(tx, meta.lessonId)) ? meta.lessonId : null;
+      await storeFile(tx, { ...meta, lessonId }, body);
+      await enqueueAnalysis(tx, meta.id);
+      return { id: meta.id, repeated: false };
+    });
+  try {
+    return await store();
+  } catch (error) {
+    // Sent twice at the same time: the other one has stored it.
+    if ((error as { code?: string; cause?: { code?: string } }).cause?.code !== UNIQUE_VIOLATION) throw error;
+    const existing = await inPresentStudio((tx) => findTake(tx, meta.id));
+    if (existing?.sha256 !== meta.sha256) throw error;
+    return { id: meta.id, repeated: true };
+  }
 }
 
 /** Read the body piece by piece: the head is checked before anything is written, hash and length at the end. */
@@ -112,9 +138,9 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
 }
 
 function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
-  const { id, singerId, task, vowel, colour, source, sha256, recordedAt } = meta;
-  const durationS = layout.dataBytes / ((layout.bits / 8) * layout.channels * layout.sampleRate);
-  return { id, singerId, task, vowel, colour, source, sha256, recordedAt, bytes: 0, durationS, sampleRate: layout.sampleRate };
+  const { sampleRate } = layout;
+  const durationS = layout.dataBytes / ((layout.bits / 8) * layout.channels * sampleRate);
+  return { ...meta, note: '', bytes: 0, durationS, sampleRate };
 }
 
 async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
@@ -150,8 +176,9 @@ export type TakeView = Awaited<ReturnType<typeof viewTake>>;
 /** Discard a take with its sound, analyses and marks. */
 export async function discardTake(id: string): Promise<void> {
   await inPresentStudio(async (tx) => {
-    await mustFind(tx, id);
+    const { singerId } = await mustFind(tx, id);
     await deleteTake(tx, id);
+    await evidenceChanged(tx, singerId);
   });
 }
 
@@ -185,11 +212,25 @@ export const MarkInput = z.object({
 /** Set the coach's word on a moment; the mark's id is the client's, so saving twice is saving once. */
 export async function setMark(takeId: string, markId: string, input: z.infer<typeof MarkInput>): Promise<void> {
   await inPresentStudio(async (tx) => {
-    await mustFind(tx, takeId);
+    const { singerId } = await mustFind(tx, takeId);
     await putMark(tx, { id: markId, takeId, ...input });
+    await evidenceChanged(tx, singerId);
   });
 }
 
 export async function removeMark(takeId: string, markId: string): Promise<void> {
-  await inPresentStudio((tx) => deleteMark(tx, takeId, markId));
+  await inPresentStudio(async (tx) => {
+    const { singerId } = await mustFind(tx, takeId);
+    await deleteMark(tx, takeId, markId);
+    await evidenceChanged(tx, singerId);
+  });
 }
+
+export const TakeNote = z.object({ note: z.string().trim().max(2000) });
+
+/** The coach's note on a take. */
+export const noteTake = (id: string, { note }: z.infer<typeof TakeNote>) =>
+  inPresentStudio(async (tx) => {
+    await mustFind(tx, id);
+    await saveTakeNote(tx, id, note);
+  });

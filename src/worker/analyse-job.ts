@@ -7,6 +7,7 @@ import { trackVoice } from '../core/voice/track';
 import { Pcm, VoiceTrack } from '../core/voice/types';
 import { inStudio, StudioTx } from '../data/client';
 import { AnalyseJob, enqueueAnalysis } from '../data/queue';
+import { evidenceChanged } from '../data/maps';
 import { axisOf, saveAxis } from '../data/singers';
 import { audioPart, colourTakes, findTake, saveAnalysis, takesOfSinger } from '../data/takes';
 
@@ -25,7 +26,7 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
   const { take, file, axis } = loaded;
   let result: Parameters<typeof saveAnalysis>[3];
   try {
-    const { findings, trace } = analyseTake(readWav(file), take.task, { axis });
+    const { findings, trace } = analyseTake(readWav(file), take.task, { axis, asked: take.asked });
     result = { findings, trace };
   } catch (error) {
     result = { error: (error as Error).message };
@@ -34,7 +35,10 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
     const reason = await calibrateSinger(studioId, take.singerId);
     if (reason) result.findings.quality.reasons.push(reason);
   }
-  await inStudio(studioId, (tx) => saveAnalysis(tx, takeId, ENGINE, result));
+  await inStudio(studioId, async (tx) => {
+    await saveAnalysis(tx, takeId, ENGINE, result);
+    await evidenceChanged(tx, take.singerId);
+  });
 }
 
 /** Put the stored pieces of a take's file together. */

@@ -23,8 +23,11 @@ export interface KeyInTime {
 const CHORD_BEATS = 2;
 const BREATH_BEATS = 2;
 
+/** Anything with a pattern: an exercise, or a step of a lesson. */
+type Patterned = Pick<Exercise, 'steps'>;
+
 /** Lay one key of an exercise out in time at a tempo in crotchets a minute. */
-export function renderKey(exercise: Exercise, tonic: number, tempo: number): KeyInTime {
+export function renderKey(exercise: Patterned, tonic: number, tempo: number): KeyInTime {
   const beat = 60 / tempo;
   let at = CHORD_BEATS * beat;
   const notes = exercise.steps.map((step) => {
@@ -46,7 +49,7 @@ export interface WrittenNote {
 }
 
 /** The pattern in one key as notes to write. The clef is bass where most of it lies below C4. */
-export function notate(exercise: Exercise, tonic: number): { clef: 'treble' | 'bass'; notes: WrittenNote[] } {
+export function notate(exercise: Patterned, tonic: number): { clef: 'treble' | 'bass'; notes: WrittenNote[] } {
   const notes = exercise.steps.map((step) => ({ ...spellDegree(tonic, step.degree), beats: step.beats, slide: step.slide ?? false }));
   const mean = notes.reduce((sum, n) => sum + n.midi, 0) / notes.length;
   return { clef: mean < 59.5 ? 'bass' : 'treble', notes };

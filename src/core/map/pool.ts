@@ -9,7 +9,7 @@ import { insecureNotes } from './insecure';
 import { recencyOf } from './recency';
 import { votesOf } from './votes';
 import { voiceWeight } from './weight';
-import { Limit, TakeEvidence, VoiceMap } from './types';
+import { Limit, TakeEvidence, VoiceMap, VoiceSummary } from './types';
 
 /** Held notes of two takes may differ by this much and still confirm one another. */
 const SAME_LIMIT_ST = 1;
@@ -38,8 +38,17 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
     calibrated: takes.filter((t) => t.findings.calibrated).length,
     weight: voiceWeight(findings, passaggi, notes),
     categories: fittingCategories({ passaggi, extreme }),
+    pinned: {},
   };
 }
+
+/** What a list shows of a map. */
+export const summaryOf = ({ extreme, usable, passaggi, findings }: VoiceMap): VoiceSummary => ({
+  extreme,
+  usable,
+  passaggi: passaggi.map(({ midi, lowMidi, highMidi, confidence }) => ({ midi, lowMidi, highMidi, confidence })),
+  findings: [...new Set(findings.map((f) => f.name))],
+});
 
 function extremes(takes: TakeEvidence[]): VoiceMap['extreme'] {
   const ranges = takes

@@ -149,6 +149,20 @@ export interface VoiceMap {
   categories: CategoryFit[];
   /** Takes read along the singer's own timbre axis. */
   calibrated: number;
+  /** Values the coach has pinned, each with what the machine says of it (null: nothing). */
+  pinned: Partial<Record<PinName, number | null>>;
 }
+
+/** What a list shows of a voice. */
+export interface VoiceSummary {
+  extreme: VoiceMap['extreme'];
+  usable: VoiceMap['usable'];
+  passaggi: Pick<Passaggio, 'midi' | 'lowMidi' | 'highMidi' | 'confidence'>[];
+  findings: FindingName[];
+}
+
+/** Values of a map that a coach may set by hand. */
+export const PIN_NAMES = ['usable-low', 'usable-high', 'change', 'second-change', 'speaking'] as const;
+export type PinName = (typeof PIN_NAMES)[number];
 
 export type { Range };

@@ -39,6 +39,7 @@ function mapWith(type: VoiceTypeId, name: FindingName | null): VoiceMap {
     weight: null,
     categories: [],
     calibrated: 0,
+    pinned: {},
   };
 }
 

@@ -1,4 +1,4 @@
-import type { VoiceMap } from '../../core/map/types';
+import type { VoiceSummary } from '../../core/map/types';
 import { isNatural, noteName } from '../../core/music/pitch';
 
 /** All voices on one keyboard: C2 to G6. */
@@ -8,6 +8,9 @@ const HEIGHT = 34;
 
 const xOf = (midi: number) => (midi - LYING_RANGE.low + 0.5) * STEP;
 const NOTES = Array.from({ length: LYING_RANGE.high - LYING_RANGE.low + 1 }, (_, i) => LYING_RANGE.low + i);
+const SHARPS = NOTES.filter((m) => !isNatural(m))
+  .map((m) => `M${xOf(m) - STEP / 2} 0h${STEP}v${HEIGHT}h${-STEP}z`)
+  .join('');
 const OCTAVES = NOTES.filter((m) => m % 12 === 0);
 
 /** The names of the octaves over a column of lying ladders. */
@@ -29,15 +32,11 @@ export function LyingLabels() {
 }
 
 /** The ladder laid on its side for a list: one row a voice, low notes left. Decorative. */
-export function LyingLadder({ map }: { map: VoiceMap }) {
+export function LyingLadder({ map }: { map: VoiceSummary }) {
   return (
     <svg width={NOTES.length * STEP} height={HEIGHT} aria-hidden="true" className="rounded">
-      {NOTES.map((m) => (
-        <rect key={m} x={xOf(m) - STEP / 2} width={STEP} height={HEIGHT} fill={isNatural(m) ? 'var(--card)' : 'var(--rung)'} />
-      ))}
-      {OCTAVES.map((m) => (
-        <line key={m} x1={xOf(m) - STEP / 2} x2={xOf(m) - STEP / 2} y1={0} y2={HEIGHT} stroke="var(--rung-dark)" />
-      ))}
+      <path d={SHARPS} fill="var(--rung)" />
+      <path d={OCTAVES.map((m) => `M${xOf(m) - STEP / 2} 0v${HEIGHT}`).join('')} stroke="var(--rung-dark)" />
       {map.extreme && (
         <rect
           x={xOf(map.extreme.low.midi)}

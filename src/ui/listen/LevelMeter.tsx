@@ -4,6 +4,8 @@ import { RefObject, useEffect, useRef } from 'react';
 /** Peaks fill this from outside; the needle falls by itself. */
 export interface MeterStore {
   peak: number;
+  /** Mean square of the last moments. */
+  power: number;
 }
 
 const FLOOR_DB = -60;

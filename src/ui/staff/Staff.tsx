@@ -9,7 +9,7 @@ const SIGNS: Record<number, string> = { [-2]: 'bb', [-1]: 'b', 0: '', 1: '#', 2:
 const SCALE = 0.8;
 
 /** An exercise in one key on a staff, engraved by the notation library in its own font. */
-export function Staff({ exercise, tonic }: { exercise: Exercise; tonic: number }) {
+export function Staff({ exercise, tonic }: { exercise: Pick<Exercise, 'name' | 'steps'>; tonic: number }) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     let current = true;
@@ -31,7 +31,7 @@ export function Staff({ exercise, tonic }: { exercise: Exercise; tonic: number }
   );
 }
 
-async function engrave(exercise: Exercise, tonic: number): Promise<Element | null> {
+async function engrave(exercise: Pick<Exercise, 'steps'>, tonic: number): Promise<Element | null> {
   const { Accidental, Beam, Dot, Formatter, Renderer, Stave, StaveLine, StaveNote, Voice } = await import('vexflow/bravura');
   await document.fonts.load('30px Bravura');
   const { clef, notes } = notate(exercise, tonic);

@@ -8,6 +8,8 @@ const TABS = [
   ['map', 'Map'],
   ['plan', 'Plan'],
 ] as const;
+/** Views that belong to a tab: a take is opened from the map, a lesson is listening. */
+const WITHIN: Record<string, string> = { map: '/takes/', listen: '/lessons/' };
 
 /** The one frame of a singer: name and tabs; each view puts the ladder at its left edge. */
 export function SingerFrame({
@@ -26,8 +28,7 @@ export function SingerFrame({
         <nav aria-label={`${singer.name}: views`} className="ml-auto flex gap-1">
           {TABS.map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
-            // A take is opened from the map and belongs to it.
-            const here = path === href || (tab === 'map' && path.includes('/takes/'));
+            const here = path === href || path.includes(WITHIN[tab] ?? href);
             return (
               <Link
                 key={tab}

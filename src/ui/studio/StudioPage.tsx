@@ -1,35 +1,108 @@
+'use client';
+import { differenceInCalendarDays } from 'date-fns';
 import Link from 'next/link';
-import type { VoiceMap } from '../../core/map/types';
+import { useDeferredValue, useMemo, useState } from 'react';
+import type { HealthAnswers } from '../../core/lesson/types';
+import type { VoiceSummary } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import { Choice } from '../kit/Choice';
 import { dateOf, FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
-import { AddSinger } from './AddSinger';
+import { EditSinger, SingerFields } from './EditSinger';
 
-interface Row {
+interface Row extends SingerFields {
   id: string;
-  name: string;
-  part: string;
   voiceType: VoiceTypeId;
-  note: string;
+  archivedAt: Date | null;
   takes: number;
   lastHeard: Date | null;
-  map: VoiceMap;
+  summary: VoiceSummary;
+  health: HealthAnswers | null;
 }
 
-/** Everyone in the studio, each voice drawn on one shared keyboard. */
-export function StudioPage({ singers }: { singers: Row[] }) {
+/** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
+const DUE_DAYS = 21;
+
+type Sort = 'heard' | 'due' | 'name' | 'voice';
+const SORTS: readonly (readonly [Sort, string])[] = [
+  ['heard', 'last heard first'],
+  ['due', 'longest unheard first'],
+  ['name', 'by name'],
+  ['voice', 'by voice'],
+];
+
+const heardAt = (s: Row) => (s.lastHeard ? new Date(s.lastHeard).getTime() : 0);
+const VOICES = ['soprano', 'mezzo', 'contralto', 'tenor', 'baritone', 'bass'];
+const ORDER: Record<Sort, (a: Row, b: Row) => number> = {
+  heard: (a, b) => heardAt(b) - heardAt(a),
+  due: (a, b) => heardAt(a) - heardAt(b),
+  name: (a, b) => a.name.localeCompare(b.name),
+  voice: (a, b) => VOICES.indexOf(a.voiceType) - VOICES.indexOf(b.voiceType) || a.name.localeCompare(b.name),
+};
+
+/** What the coach should know before listening: trouble reported last time, or health told at intake. */
+function troubleOf({ health, intake }: Row): string | null {
+  if (health?.pain) return 'pain last time';
+  if (health?.hoarse) return 'hoarse last time';
+  if (health?.ill) return 'ill last time';
+  return intake?.health ? intake.health : null;
+}
+
+/** Everyone in the studio, each voice drawn on one shared keyboard: who is due, who reported trouble. `now` is the server's clock. */
+export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
+  const [words, setWords] = useState('');
+  const [sort, setSort] = useState<Sort>('heard');
+  const [archived, setArchived] = useState(false);
+  const asked = useDeferredValue(words.trim().toLowerCase());
+  const present = singers.filter((s) => (s.archivedAt !== null) === archived);
+  const due = (s: Row) => !s.lastHeard || differenceInCalendarDays(now, s.lastHeard) >= DUE_DAYS;
+  const shown = useMemo(
+    () =>
+      singers
+        .filter((s) => (s.archivedAt !== null) === archived)
+        .filter((s) => `${s.name} ${s.part} ${voiceType(s.voiceType).name}`.toLowerCase().includes(asked))
+        .sort(ORDER[sort]),
+    [singers, asked, sort, archived],
+  );
+  const waiting = present.filter(due).length;
+  const troubled = present.filter(troubleOf).length;
+
   return (
     <main className="mx-auto max-w-[1240px] px-4 py-4">
-      <div className="mb-3 flex items-center gap-4">
-        <h1 className="text-2xl font-bold">Your singers</h1>
-        <span className="text-soft">{singers.length}</span>
-        <div className="ml-auto">
-          <AddSinger />
+      <div className="mb-3 flex flex-wrap items-end gap-4">
+        <div>
+          <h1 className="text-2xl font-bold">{archived ? 'Put away' : 'Your singers'}</h1>
+          <p className="text-soft" role="status">
+            {present.length} {present.length === 1 ? 'singer' : 'singers'}
+            {!archived && waiting > 0 && `, ${waiting} due to be heard`}
+            {!archived && troubled > 0 && `, ${troubled} with trouble to ask about`}
+          </p>
+        </div>
+        <div className="ml-auto flex flex-wrap items-end gap-2">
+          <label className="flex flex-col gap-1 text-sm text-soft">
+            Find
+            <input
+              className="field w-44 text-base"
+              type="search"
+              value={words}
+              onChange={(e) => setWords(e.target.value)}
+              placeholder="name or part"
+            />
+          </label>
+          <Choice label="Order" value={sort} options={SORTS} onChange={setSort} />
+          {(archived || singers.some((s) => s.archivedAt)) && (
+            <button className="button" onClick={() => setArchived(!archived)}>
+              {archived ? 'Back to your singers' : 'Put away'}
+            </button>
+          )}
+          <EditSinger />
         </div>
       </div>
       {singers.length === 0 ? (
         <p className="card text-lg">Nobody is here yet. Add a singer, then listen to a siren: the map of the voice starts there.</p>
+      ) : shown.length === 0 ? (
+        <p className="card text-lg">Nobody here goes by “{words}”.</p>
       ) : (
         <div className="card overflow-x-auto p-0">
           <table className="w-full">
@@ -48,30 +121,38 @@ export function StudioPage({ singers }: { singers: Row[] }) {
               </tr>
             </thead>
             <tbody>
-              {singers.map((s) => (
-                <tr key={s.id} className="border-b border-line last:border-0">
+              {shown.map((s) => (
+                <tr key={s.id} className="border-b border-line last:border-0 [contain-intrinsic-size:auto_70px] [content-visibility:auto]">
                   <td className="px-4 py-3">
-                    <Link href={`/singers/${s.id}`} className="text-lg font-bold hover:underline">
+                    <Link href={`/singers/${s.id}`} prefetch={false} className="text-lg font-bold hover:underline">
                       {s.name}
                     </Link>
                     <div className="text-sm text-soft">{[voiceType(s.voiceType).name, s.part].filter(Boolean).join(' · ')}</div>
                   </td>
                   <td className="px-2 py-3">
-                    <LyingLadder map={s.map} />
+                    <LyingLadder map={s.summary} />
                     <span className="sr-only">
-                      {s.map.extreme ? `${noteName(s.map.extreme.low.midi)} to ${noteName(s.map.extreme.high.midi)}` : 'not heard yet'}
+                      {s.summary.extreme
+                        ? `${noteName(s.summary.extreme.low.midi)} to ${noteName(s.summary.extreme.high.midi)}`
+                        : 'not heard yet'}
                     </span>
                   </td>
-                  <td className="px-2 py-3 font-bold">{s.map.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}</td>
+                  <td className="px-2 py-3 font-bold">{s.summary.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}</td>
                   <td className="px-2 py-3">
-                    {[...new Set(s.map.findings.map((f) => FINDING_WORDS[f.name]))].join(', ') ||
-                      (s.takes ? 'Nothing stands out yet' : 'Not heard yet')}
+                    {s.summary.findings.map((f) => FINDING_WORDS[f]).join(', ') || (s.takes ? 'Nothing stands out yet' : 'Not heard yet')}
+                    {troubleOf(s) && <div className="text-sm font-semibold text-warn">{troubleOf(s)}</div>}
                   </td>
-                  <td className="px-2 py-3 whitespace-nowrap">{s.lastHeard ? dateOf(s.lastHeard) : 'Never'}</td>
+                  <td className="px-2 py-3 whitespace-nowrap">
+                    {s.lastHeard ? dateOf(s.lastHeard) : 'Never'}
+                    {due(s) && <div className="text-sm font-semibold">due</div>}
+                  </td>
                   <td className="px-4 py-3 text-right">
-                    <Link href={`/singers/${s.id}/listen`} className="button" aria-label={`Listen to ${s.name}`}>
-                      Listen
-                    </Link>
+                    <span className="flex justify-end gap-1">
+                      <EditSinger singer={s} />
+                      <Link href={`/singers/${s.id}/listen`} prefetch={false} className="button" aria-label={`Listen to ${s.name}`}>
+                        Listen
+                      </Link>
+                    </span>
                   </td>
                 </tr>
               ))}

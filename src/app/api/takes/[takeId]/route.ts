@@ -1,5 +1,5 @@
 import { respond } from '@/server/respond';
-import { awaitTake, discardTake, receiveTake, TakeMeta } from '@/server/takes';
+import { awaitTake, discardTake, noteTake, receiveTake, TakeMeta, TakeNote } from '@/server/takes';
 
 const LONGEST_WAIT_MS = 10_000;
 
@@ -19,6 +19,10 @@ export async function GET(request: Request, { params }: Context) {
   return respond(request, async () =>
     awaitTake((await params).takeId, new URL(request.url).searchParams.has('wait') ? LONGEST_WAIT_MS : 0),
   );
+}
+
+export async function PATCH(request: Request, { params }: Context) {
+  return respond(request, async () => noteTake((await params).takeId, TakeNote.parse(await request.json())));
 }
 
 export async function DELETE(request: Request, { params }: Context) {

@@ -1,10 +1,9 @@
 import { found } from '@/server/found';
-import { viewSinger } from '@/server/singers';
+import { viewListening } from '@/server/lessons';
 import { ListenRoom } from '@/ui/listen/ListenRoom';
 
 export const metadata = { title: 'Listen' };
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
-  const { singer, map } = await found(viewSinger((await params).singerId));
-  return <ListenRoom singer={singer} map={map} />;
+  return <ListenRoom {...await found(viewListening((await params).singerId))} />;
 }

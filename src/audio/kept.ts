@@ -1,0 +1,119 @@
+// Takes kept in this browser (IndexedDB) from the first moment of recording until the server has them.
+import { DBSchema, IDBPDatabase, openDB } from 'idb';
+import type { CoachMark } from '../core/map/types';
+import type { Asked, Colour, Task } from '../core/take/types';
+import { writeWav } from '../core/format/wav';
+
+/** What a take is, apart from its sound. The id is its own for good: sending it twice stores it once. */
+export interface TakeIdentity {
+  id: string;
+  singerId: string;
+  /** For messages; the server has its own. */
+  singerName: string;
+  task: Task;
+  vowel: string;
+  colour: Colour | null;
+  source: 'microphone' | 'file' | 'simulated';
+  recordedAt: string;
+  lessonId: string | null;
+  step: string;
+  asked: Asked | null;
+}
+
+export interface KeptTake extends TakeIdentity {
+  state: 'recording' | 'ready';
+  sampleRate: number;
+  /** Samples kept so far, in blocks of their own. */
+  samples: number;
+  /** The whole file, where it didn't come in blocks. */
+  file?: ArrayBuffer;
+  marks: CoachMark[];
+  /** Why the server would not have it, in its own words: it isn't sent again by itself. */
+  refused?: string;
+}
+
+interface Kept extends DBSchema {
+  takes: { key: string; value: KeptTake };
+  blocks: { key: [string, number]; value: Float32Array };
+}
+
+let opened: Promise<IDBPDatabase<Kept>> | undefined;
+
+function store(): Promise<IDBPDatabase<Kept>> {
+  opened ??= openDB<Kept>('wendel-takes', 1, {
+    upgrade(db) {
+      db.createObjectStore('takes', { keyPath: 'id' });
+      db.createObjectStore('blocks');
+    },
+    terminated() {
+      opened = undefined;
+    },
+  });
+  opened.catch(() => (opened = undefined));
+  return opened;
+}
+
+/** Held as long as a take is being recorded: if nobody holds it the recording was cut off. */
+export const recordingLock = (takeId: string) => `wendel-recording-${takeId}`;
+
+export async function beginKept(take: TakeIdentity, sampleRate: number): Promise<void> {
+  await (await store()).put('takes', { ...take, state: 'recording', sampleRate, samples: 0, marks: [] });
+}
+
+/** Add a block of samples to a take under way; the row and the block change together. */
+export async function addBlock(takeId: string, number: number, block: Float32Array): Promise<void> {
+  const tx = (await store()).transaction(['takes', 'blocks'], 'readwrite');
+  const take = await tx.objectStore('takes').get(takeId);
+  if (take) {
+    void tx.objectStore('blocks').put(block, [takeId, number]);
+    void tx.objectStore('takes').put({ ...take, samples: take.samples + block.length });
+  }
+  await tx.done;
+}
+
+/** Change what is said of a kept take; nothing happens when it is gone. */
+export async function updateKept(takeId: string, change: Partial<KeptTake>): Promise<void> {
+  const tx = (await store()).transaction('takes', 'readwrite');
+  const take = await tx.store.get(takeId);
+  if (take) void tx.store.put({ ...take, ...change });
+  await tx.done;
+}
+
+/** Keep a take that is there as a whole. */
+export async function keepFile(take: TakeIdentity, file: ArrayBuffer): Promise<void> {
+  await (await store()).put('takes', { ...take, state: 'ready', sampleRate: 0, samples: 0, file, marks: [] });
+}
+
+export async function keptTakes(): Promise<KeptTake[]> {
+  return (await store()).getAll('takes');
+}
+
+export async function keptTake(takeId: string): Promise<KeptTake | undefined> {
+  return (await store()).get('takes', takeId);
+}
+
+export async function forgetKept(takeId: string): Promise<void> {
+  const tx = (await store()).transaction(['takes', 'blocks'], 'readwrite');
+  void tx.objectStore('takes').delete(takeId);
+  void tx.objectStore('blocks').delete(IDBKeyRange.bound([takeId, 0], [takeId, Infinity]));
+  await tx.done;
+}
+
+/** The take's WAV file, put together from its blocks. */
+export async function fileOf(take: KeptTake): Promise<ArrayBuffer> {
+  if (take.file) return take.file;
+  const blocks = await (await store()).getAll('blocks', IDBKeyRange.bound([take.id, 0], [take.id, Infinity]));
+  const samples = new Float32Array(blocks.reduce((n, b) => n + b.length, 0));
+  let at = 0;
+  for (const block of blocks) {
+    samples.set(block, at);
+    at += block.length;
+  }
+  return writeWav({ samples, sampleRate: take.sampleRate }, 24).buffer as ArrayBuffer;
+}
+
+/** Takes whose recording was cut off: begun, not ended, and nobody is at it. */
+export async function cutOff(): Promise<KeptTake[]> {
+  const held = new Set((await navigator.locks.query()).held?.map((l) => l.name));
+  return (await keptTakes()).filter((t) => t.state === 'recording' && !held.has(recordingLock(t.id)));
+}

@@ -1,0 +1,85 @@
+import { advance, anchorsFor, askOf, beginCourse, isOver, restReason } from './course';
+import { PROTOCOLS, STEPS } from './protocols';
+import { notesAsked } from './pattern';
+import { createTakeEnd } from './take-end';
+import { Course, LessonAction } from './types';
+
+const WELL = { hoarse: false, ill: false, pain: false, note: '' };
+const TENOR = anchorsFor(null, 'tenor');
+const first = PROTOCOLS[0];
+const at = (course: Course) => askOf(course)?.step.id;
+const after = (course: Course, ...kinds: (LessonAction['kind'] & ('taken' | 'next' | 'back' | 'skip' | 'stop' | 'hold'))[]) =>
+  kinds.reduce((c, kind) => advance(c, { kind }), course);
+
+test('health is asked first; a voice that is not well is not taken to its ends, and the reason is said', () => {
+  const course = beginCourse(first, TENOR);
+  expect(askOf(course)).toBeNull();
+  const hoarse = advance(course, { kind: 'health', answers: { ...WELL, hoarse: true } });
+  const sung: string[] = [];
+  for (let c = hoarse; !isOver(c); c = advance(c, { kind: 'skip' })) sung.push(at(c)!);
+  expect(sung).toEqual(first.steps.filter((s) => !s.testsRange).map((s) => s.id));
+  const over = first.steps.reduce((c) => advance(c, { kind: 'skip' }), hoarse);
+  expect(over.skipped.up).toBe(restReason(hoarse.health));
+  expect(over.skipped.up).toMatch(/hoarse.*doctor/);
+});
+
+test('keys climb from a comfortable note until the voice says stop; one key lower confirms the top', () => {
+  const up = advance(advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL }), {
+    kind: 'go',
+    step: first.steps.indexOf(STEPS.up),
+  });
+  const lowest = notesAsked(askOf(up)!)!.lowest;
+  // Never the lowest note first (common practice, no source).
+  expect(lowest).toBeGreaterThanOrEqual(TENOR.low + 3);
+  const climbed = after(up, 'taken', 'taken', 'taken');
+  expect(askOf(climbed)!.tonicMidi).toBe(lowest + 3);
+  const stopped = after(climbed, 'stop');
+  expect(askOf(stopped)).toMatchObject({ tonicMidi: lowest + 2, confirms: true });
+  expect(at(after(stopped, 'taken'))).toBe('down');
+  // Downward the confirming key lies higher, and the walk ends where no voice goes on.
+  const down = after(stopped, 'taken', 'taken', 'taken');
+  expect(askOf(down)!.tonicMidi! - askOf(after(down, 'stop'))!.tonicMidi!).toBe(-1);
+  let deep = down;
+  for (let i = 0; i < 100 && at(deep) === 'down'; i++) deep = after(deep, 'next');
+  expect(at(deep)).toBe('sirens');
+});
+
+test('hold keeps the key, back goes a key and then a step back, takes without keys are counted', () => {
+  const course = advance(advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL }), { kind: 'go', step: 1 });
+  const key = askOf(course)!.tonicMidi;
+  expect(askOf(after(course, 'hold', 'taken', 'taken'))!.tonicMidi).toBe(key);
+  expect(askOf(after(course, 'taken', 'back'))!.tonicMidi).toBe(key);
+  expect(at(after(course, 'back'))).toBe('speaking');
+  const sirens = advance(course, { kind: 'go', step: first.steps.indexOf(STEPS.sirens) });
+  expect(askOf(sirens)).toMatchObject({ number: 1, of: 3, tonicMidi: null });
+  expect(at(after(sirens, 'taken', 'taken'))).toBe('sirens');
+  expect(at(after(sirens, 'taken', 'taken', 'taken'))).toBe('octave-slide');
+});
+
+test('one note is asked for in four colours, low to high in head', () => {
+  const colours = advance(advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL }), {
+    kind: 'go',
+    step: first.steps.indexOf(STEPS.colours),
+  });
+  const asked = ['taken', 'taken', 'taken'].reduce((all) => [...all, after(all[all.length - 1], 'taken')], [colours]).map((c) => askOf(c)!);
+  expect(asked.map((a) => a.colour)).toEqual(['chest', 'chest-blend', 'head-blend', 'head']);
+  expect(new Set(asked.map((a) => a.tonicMidi)).size).toBe(1);
+  expect(isOver(after(colours, 'taken', 'taken', 'taken', 'taken'))).toBe(true);
+});
+
+test('a take ends by itself after enough singing and a quiet; a breath inside and a cough before do not end it', () => {
+  const ask = askOf(
+    advance(advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL }), { kind: 'go', step: first.steps.indexOf(STEPS.up) }),
+  )!;
+  const frames = (seconds: number, hz: number) =>
+    Array.from({ length: Math.round(seconds / 0.005) }, (_, i) => ({ timeS: i * 0.005, hz, levelDb: -20 }));
+  const end = createTakeEnd(ask);
+  expect(end.push(frames(0.2, 200))).toBe(false);
+  expect(end.push(frames(2, 0))).toBe(false);
+  expect(end.push(frames(2.5, 200))).toBe(false);
+  expect(end.push(frames(0.5, 0))).toBe(false);
+  expect(end.push(frames(0.5, 200))).toBe(false);
+  expect(end.push(frames(1, 0))).toBe(true);
+  const free = createTakeEnd({ ...ask, step: STEPS.free });
+  expect(free.push([...frames(5, 200), ...frames(30, 0)])).toBe(false);
+});

@@ -1,0 +1,162 @@
+import { degreeToSemitones } from '../music/scale';
+import { expectedChange, VoiceTypeId, voiceType } from '../plan/voice-types';
+import type { VoiceMap } from '../map/types';
+import { COLOURS } from '../take/types';
+import { Ask, Course, HealthAnswers, LessonAction, LessonStep, Protocol, VoiceAnchors } from './types';
+
+/** A comfortable low note lies about this far over what was merely touched. */
+const OVER_TOUCHED_ST = 2;
+/** Keys stay within what any voice can sing: C1 to C7. */
+const LOWEST_NOTE = 24;
+const HIGHEST_NOTE = 96;
+/** The top is confirmed by one repeat this much lower (the bottom: higher). */
+const CONFIRM_ST = 1;
+
+/** Where the steps of a lesson start in this voice: from its map, and from its type for what isn't known. */
+export function anchorsFor(map: VoiceMap | null, type: VoiceTypeId): VoiceAnchors {
+  const usual = voiceType(type);
+  return {
+    low: Math.round(map?.usable?.low.midi ?? (map?.extreme ? map.extreme.low.midi + OVER_TOUCHED_ST : usual.low)),
+    change: Math.round(map?.passaggi[0]?.midi ?? expectedChange(type)),
+    high: Math.round(map?.extreme?.high.midi ?? usual.high),
+  };
+}
+
+/** A lesson at its beginning. */
+export function beginCourse(protocol: Protocol, voice: VoiceAnchors): Course {
+  const course: Course = {
+    protocolId: protocol.id,
+    steps: protocol.steps,
+    health: protocol.asksHealth ? null : { hoarse: false, ill: false, pain: false, note: '' },
+    voice,
+    at: 0,
+    count: 0,
+    tonicMidi: null,
+    held: false,
+    confirming: false,
+    vowel: null,
+    skipped: {},
+    revision: 0,
+  };
+  return enter(course, 0);
+}
+
+/** Whether the questions about today's health still wait for an answer. */
+export const asksHealth = (course: Course): boolean => course.health === null;
+
+export const isOver = (course: Course): boolean => course.at >= course.steps.length;
+
+const unwell = (h: HealthAnswers) => h.hoarse || h.ill || h.pain;
+
+/** Why the ends of the voice are left alone today, in words for the singer; null when they needn't be. */
+export function restReason(health: HealthAnswers | null): string | null {
+  if (!health || !unwell(health)) return null;
+  const what = health.pain ? 'It hurts' : health.hoarse ? 'The voice is hoarse' : 'The singer is ill';
+  return `${what}: the top and the bottom are left alone today. Rest the voice; see a doctor if it doesn’t clear, and at once for pain or trouble breathing.`;
+}
+
+const span = (step: LessonStep) => {
+  const semitones = (step.degrees ?? [1]).map(degreeToSemitones);
+  return { bottom: Math.min(...semitones), top: Math.max(...semitones) };
+};
+
+/** Tonic of a step's first key: the pattern's lowest note (highest, if it walks down) stands on the step's place. */
+function firstTonic(step: LessonStep, voice: VoiceAnchors): number | null {
+  if (!step.keys) return null;
+  const { from, semitones, step: walk } = step.keys;
+  const edge = walk < 0 ? span(step).top : span(step).bottom;
+  return within(step, voice[from] + semitones - edge);
+}
+
+const within = (step: LessonStep, tonic: number) =>
+  Math.min(HIGHEST_NOTE - span(step).top, Math.max(LOWEST_NOTE - span(step).bottom, tonic));
+
+/** Stand at the beginning of step `at`, or of the first after it that isn't left out. */
+function enter(course: Course, at: number): Course {
+  let to = at;
+  const skipped = { ...course.skipped };
+  const reason = restReason(course.health);
+  while (to < course.steps.length && reason && course.steps[to].testsRange) skipped[course.steps[to++].id] = reason;
+  return {
+    ...course,
+    skipped,
+    at: to,
+    count: 0,
+    tonicMidi: to < course.steps.length ? firstTonic(course.steps[to], course.voice) : null,
+    held: false,
+    confirming: false,
+    vowel: null,
+  };
+}
+
+/** What is asked for now; null while health is asked about and when the lesson is over. */
+export function askOf(course: Course): Ask | null {
+  if (asksHealth(course) || isOver(course)) return null;
+  const step = course.steps[course.at];
+  return {
+    step,
+    tonicMidi: course.tonicMidi,
+    colour: step.colours ? COLOURS[Math.min(course.count, COLOURS.length - 1)] : null,
+    vowel: course.vowel ?? step.vowel,
+    number: course.count + 1,
+    of: step.keys ? (step.keys.until === 'stop' ? null : step.keys.until) : step.times,
+    confirms: course.confirming,
+  };
+}
+
+/** The next key or take of this step, or the next step after the last. */
+function onward(course: Course): Course {
+  const step = course.steps[course.at];
+  if (course.held) return course;
+  if (course.confirming) return enter(course, course.at + 1);
+  const count = course.count + 1;
+  const wanted = step.keys ? step.keys.until : step.times;
+  if (wanted !== 'stop' && count >= wanted) return enter(course, course.at + 1);
+  if (!step.keys || course.tonicMidi === null) return { ...course, count };
+  const tonicMidi = within(step, course.tonicMidi + step.keys.step);
+  // At the end of what can be sung there is no further key.
+  if (step.keys.step !== 0 && tonicMidi === course.tonicMidi) return enter(course, course.at + 1);
+  return { ...course, count, tonicMidi };
+}
+
+/** The lesson after an action. Pure: undo is keeping the course before. */
+export function advance(course: Course, action: LessonAction): Course {
+  return { ...act(course, action), revision: course.revision + 1 };
+}
+
+function act(course: Course, action: LessonAction): Course {
+  if (action.kind === 'health') return enter({ ...course, health: action.answers, skipped: {} }, 0);
+  if (action.kind === 'go') return enter(course, Math.max(0, Math.min(course.steps.length, action.step)));
+  const step = course.steps[course.at];
+  if (action.kind === 'back') {
+    if (isOver(course) || course.count === 0) return enter(course, previous(course));
+    const tonicMidi = step.keys && course.tonicMidi !== null ? within(step, course.tonicMidi - step.keys.step) : null;
+    return { ...course, count: course.count - 1, tonicMidi, confirming: false };
+  }
+  if (isOver(course)) return course;
+  switch (action.kind) {
+    case 'taken':
+    case 'next':
+      return onward(course);
+    case 'skip':
+      return enter({ ...course, skipped: { ...course.skipped, [step.id]: 'Passed over.' } }, course.at + 1);
+    case 'hold':
+      return { ...course, held: !course.held };
+    case 'vowel':
+      return { ...course, vowel: action.vowel };
+    case 'stop': {
+      // One more key, nearer, shows whether the last one was the end or an accident.
+      if (!step.keys || step.keys.until !== 'stop' || course.confirming || course.tonicMidi === null) return enter(course, course.at + 1);
+      const nearer = within(step, course.tonicMidi - Math.sign(step.keys.step) * CONFIRM_ST);
+      return { ...course, confirming: true, held: false, tonicMidi: nearer };
+    }
+  }
+}
+
+/** The step before, passing over what is left out. */
+function previous(course: Course): number {
+  const reason = restReason(course.health);
+  let at = course.at - 1;
+  while (at > 0 && reason && course.steps[at].testsRange) at--;
+  return Math.max(0, at);
+}

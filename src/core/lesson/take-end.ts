@@ -1,0 +1,34 @@
+import type { LiveFrame } from '../voice/live';
+import { HOP_S } from '../voice/types';
+import { patternS } from './pattern';
+import { Ask } from './types';
+
+/** A siren, a spoken row and a held note are over after so much quiet; between words and in a breath it is shorter. */
+const QUIET_S = { siren: 1, scale: 0.9, sustain: 0.9, speech: 1.6, free: Infinity };
+/** Least singing before a quiet can end a take. */
+const LEAST_S = { siren: 1.2, scale: 0.8, sustain: 0.8, speech: 2, free: Infinity };
+/** Of a pattern's own length this much must have been sung. */
+const LEAST_SHARE = 0.5;
+
+/**
+ * Hears when what was asked for is over, from live frames: enough singing, then quiet, so that nobody need press stop.
+ * A free take never ends by itself. `push` answers whether it is over.
+ */
+export function createTakeEnd(ask: Ask): { push(frames: readonly LiveFrame[]): boolean } {
+  // A pattern ends as a scale does, whatever it is taken for.
+  const task = ask.step.task === 'free' && ask.step.degrees ? 'scale' : ask.step.task;
+  const least = Math.max(LEAST_S[task], task === 'scale' ? LEAST_SHARE * patternS(ask.step) : 0);
+  let sung = 0;
+  let quiet = 0;
+  return {
+    push(frames) {
+      for (const { hz } of frames) {
+        if (hz > 0) {
+          sung += HOP_S;
+          quiet = 0;
+        } else quiet += HOP_S;
+      }
+      return sung >= least && quiet >= QUIET_S[task];
+    },
+  };
+}

@@ -1,0 +1,109 @@
+import type { Colour, Task } from '../take/types';
+
+/** Where the keys of a step begin: semitones above a place in the voice that the pattern's lowest note (going up) or highest (down) is put on. */
+export interface StepKeys {
+  from: 'low' | 'change' | 'high';
+  semitones: number;
+  /** Semitones from key to key; negative goes down. */
+  step: number;
+  /** How many keys, or until the coach says that the voice has had enough. */
+  until: 'stop' | number;
+}
+
+/** One thing to sing in a lesson. */
+export interface LessonStep {
+  id: string;
+  name: string;
+  /** What the singer does, in words a singer understands. */
+  how: string;
+  task: Task;
+  /** What it is sung on; empty for speech. */
+  vowel: string;
+  /** Scale degrees of one key; null where nothing is played (sirens, speech). */
+  degrees: number[] | null;
+  /** Whether the notes of the pattern are joined by slides. */
+  slide?: boolean;
+  keys: StepKeys | null;
+  /** Takes wanted where there are no keys. */
+  times: number;
+  /** The same note in four colours. */
+  colours?: boolean;
+  /** Crotchets a minute; the pattern goes in quavers. */
+  tempo: number;
+  /** Goes to the ends of the voice: left out when the singer isn't well. */
+  testsRange: boolean;
+  /** May be passed over without a gap in the lesson. */
+  optional?: boolean;
+}
+
+/** A lesson as it is planned: asked about health first or not, then steps in order. */
+export interface Protocol {
+  id: string;
+  name: string;
+  purpose: string;
+  asksHealth: boolean;
+  steps: LessonStep[];
+}
+
+/** Today's answers to the questions before singing. */
+export interface HealthAnswers {
+  hoarse: boolean;
+  ill: boolean;
+  pain: boolean;
+  note: string;
+}
+
+/** What is known of the voice when a lesson starts: whole MIDI notes. */
+export interface VoiceAnchors {
+  low: number;
+  change: number;
+  high: number;
+}
+
+/** One take that is asked for. */
+export interface Ask {
+  step: LessonStep;
+  /** Tonic of the key; null where the step has none. */
+  tonicMidi: number | null;
+  colour: Colour | null;
+  vowel: string;
+  /** Which take of the step, from 1, and of how many where that is known. */
+  number: number;
+  of: number | null;
+  /** The key is a repeat, lower, that confirms the top (or higher, the bottom). */
+  confirms: boolean;
+}
+
+/** Where a lesson stands. Plain data: saved after each change, so that a reload goes on here. */
+export interface Course {
+  protocolId: string;
+  steps: LessonStep[];
+  health: HealthAnswers | null;
+  voice: VoiceAnchors;
+  /** Index of the step; steps.length when the lesson is over. */
+  at: number;
+  /** Takes of this step so far, or keys passed. */
+  count: number;
+  tonicMidi: number | null;
+  held: boolean;
+  confirming: boolean;
+  vowel: string | null;
+  /** Ids of steps that were left out, and why. */
+  skipped: Record<string, string>;
+  /** Raised at each change: the newest wins. */
+  revision: number;
+}
+
+export type LessonAction =
+  | { kind: 'health'; answers: HealthAnswers }
+  /** A take of what is asked was made. */
+  | { kind: 'taken' }
+  /** Go on without a take. */
+  | { kind: 'next' }
+  | { kind: 'back' }
+  | { kind: 'skip' }
+  /** The voice has had enough in this direction. */
+  | { kind: 'stop' }
+  | { kind: 'hold' }
+  | { kind: 'vowel'; vowel: string }
+  | { kind: 'go'; step: number };

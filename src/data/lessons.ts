@@ -1,0 +1,81 @@
+import { and, desc, eq, sql } from 'drizzle-orm';
+import type { Course, Protocol } from '../core/lesson/types';
+import { StudioTx } from './client';
+import { lesson, protocol, take } from './schema';
+
+export type LessonRow = typeof lesson.$inferSelect;
+
+/** Begin a lesson; a start sent twice is one lesson. */
+export async function insertLesson(
+  { db, studioId }: StudioTx,
+  row: { id: string; singerId: string; name: string; course: Course },
+): Promise<void> {
+  await db
+    .insert(lesson)
+    .values({ ...row, studioId })
+    .onConflictDoNothing();
+}
+
+export async function findLesson({ db, studioId }: StudioTx, id: string): Promise<LessonRow | undefined> {
+  const [row] = await db
+    .select()
+    .from(lesson)
+    .where(and(eq(lesson.studioId, studioId), eq(lesson.id, id)));
+  return row;
+}
+
+/** Save where a lesson stands, unless something newer is stored already. */
+export async function saveCourse({ db, studioId }: StudioTx, id: string, course: Course, over: boolean): Promise<void> {
+  await db
+    .update(lesson)
+    .set({ course, endedAt: over ? sql`coalesce(${lesson.endedAt}, now())` : null })
+    .where(and(eq(lesson.studioId, studioId), eq(lesson.id, id), sql`(${lesson.course}->>'revision')::int < ${course.revision}`));
+}
+
+export async function saveLessonNote({ db, studioId }: StudioTx, id: string, note: string): Promise<void> {
+  await db
+    .update(lesson)
+    .set({ note })
+    .where(and(eq(lesson.studioId, studioId), eq(lesson.id, id)));
+}
+
+/** A singer's lessons, newest first, with how many takes each holds. */
+export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: string) {
+  return db
+    .select({
+      id: lesson.id,
+      name: lesson.name,
+      note: lesson.note,
+      startedAt: lesson.startedAt,
+      endedAt: lesson.endedAt,
+      takes: sql<number>`count(${take.id})::int`,
+    })
+    .from(lesson)
+    .leftJoin(take, eq(take.lessonId, lesson.id))
+    .where(and(eq(lesson.studioId, studioId), eq(lesson.singerId, singerId)))
+    .groupBy(lesson.id)
+    .orderBy(desc(lesson.startedAt));
+}
+
+const protocolColumns = {
+  id: protocol.id,
+  name: protocol.name,
+  purpose: protocol.purpose,
+  asksHealth: protocol.asksHealth,
+  steps: protocol.steps,
+};
+
+export async function ownProtocols({ db, studioId }: StudioTx): Promise<Protocol[]> {
+  return db.select(protocolColumns).from(protocol).where(eq(protocol.studioId, studioId)).orderBy(protocol.name);
+}
+
+export async function putProtocol({ db, studioId }: StudioTx, { id, ...values }: Protocol): Promise<void> {
+  await db
+    .insert(protocol)
+    .values({ id, studioId, ...values })
+    .onConflictDoUpdate({ target: protocol.id, set: values });
+}
+
+export async function deleteProtocol({ db, studioId }: StudioTx, id: string): Promise<void> {
+  await db.delete(protocol).where(and(eq(protocol.studioId, studioId), eq(protocol.id, id)));
+}

@@ -1,0 +1,66 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { ENGINE } from '../core/engine';
+import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
+import { StudioTx } from './client';
+import { pin, singer, voiceMap } from './schema';
+
+/** Say that something a singer's map rests on has changed. */
+export async function evidenceChanged({ db, studioId }: StudioTx, singerId: string): Promise<void> {
+  await db
+    .update(singer)
+    .set({ evidence: sql`${singer.evidence} + 1` })
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, singerId)));
+}
+
+export async function evidenceOf({ db, studioId }: StudioTx, singerId: string): Promise<number> {
+  const [row] = await db
+    .select({ evidence: singer.evidence })
+    .from(singer)
+    .where(and(eq(singer.studioId, studioId), eq(singer.id, singerId)));
+  return row?.evidence ?? 0;
+}
+
+/** The kept map, where it was pooled by this engine from the present evidence. */
+export async function keptMap({ db, studioId }: StudioTx, singerId: string, evidence: number): Promise<VoiceMap | undefined> {
+  const [row] = await db
+    .select({ map: voiceMap.map })
+    .from(voiceMap)
+    .where(
+      and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), eq(voiceMap.engine, ENGINE), eq(voiceMap.evidence, evidence)),
+    );
+  return row?.map;
+}
+
+/** Keep a map pooled from evidence of this number; a newer one is left alone. */
+export async function keepMap(
+  { db, studioId }: StudioTx,
+  singerId: string,
+  evidence: number,
+  map: VoiceMap,
+  summary: VoiceSummary,
+): Promise<void> {
+  const values = { engine: ENGINE, evidence, map, summary };
+  await db
+    .insert(voiceMap)
+    .values({ studioId, singerId, ...values })
+    .onConflictDoUpdate({ target: voiceMap.singerId, set: values, setWhere: sql`${voiceMap.evidence} <= ${evidence}` });
+}
+
+export async function pinsOf({ db, studioId }: StudioTx, singerId: string) {
+  return db
+    .select({ what: pin.what, midi: pin.midi, pinnedAt: pin.pinnedAt })
+    .from(pin)
+    .where(and(eq(pin.studioId, studioId), eq(pin.singerId, singerId)));
+}
+
+export async function setPin({ db, studioId }: StudioTx, singerId: string, what: PinName, midi: number): Promise<void> {
+  const values = { midi, pinnedAt: new Date() };
+  await db
+    .insert(pin)
+    .values({ studioId, singerId, what, ...values })
+    .onConflictDoUpdate({ target: [pin.singerId, pin.what], set: values });
+}
+
+export async function removePin({ db, studioId }: StudioTx, singerId: string, what: PinName): Promise<void> {
+  await db.delete(pin).where(and(eq(pin.studioId, studioId), eq(pin.singerId, singerId), eq(pin.what, what)));
+}

@@ -1,0 +1,45 @@
+'use client';
+import { FormEvent } from 'react';
+import type { HealthAnswers } from '../../core/lesson/types';
+
+const QUESTIONS = [
+  ['hoarse', 'Hoarse, or rougher than usual?'],
+  ['ill', 'A cold, a cough, or otherwise ill?'],
+  ['pain', 'Any pain or tightness in the throat?'],
+] as const;
+
+/** Before singing: how the voice is today. Wendel advises, it doesn't diagnose. */
+export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (answers: HealthAnswers) => void }) {
+  const answer = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const yes = (name: string) => form.get(name) === 'on';
+    onAnswer({ hoarse: yes('hoarse'), ill: yes('ill'), pain: yes('pain'), note: String(form.get('note') ?? '') });
+  };
+  return (
+    <form onSubmit={answer} className="card flex max-w-2xl flex-col gap-3 text-lg">
+      <h2 className="text-[40px] leading-tight font-bold">How is the voice today?</h2>
+      {told && (
+        <p>
+          Told at intake: <b>{told}</b>
+        </p>
+      )}
+      {QUESTIONS.map(([name, words]) => (
+        <label key={name} className="flex min-h-11 items-center gap-3">
+          <input type="checkbox" name={name} className="size-6" /> {words}
+        </label>
+      ))}
+      <label className="flex flex-col gap-1 text-sm text-soft">
+        Anything else (optional)
+        <input className="field text-base" name="note" maxLength={1000} autoComplete="off" />
+      </label>
+      <p className="text-sm text-soft">
+        With any of these the ends of the voice are left alone today. Hoarseness that stays for weeks, pain, blood or trouble breathing
+        belong to a doctor.
+      </p>
+      <button className="button-main self-start" autoFocus>
+        Begin
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,78 @@
+import { Check, CloudOff, Ear, LoaderCircle, Play, Trash2 } from 'lucide-react';
+import Link from 'next/link';
+import { noteName } from '../../core/music/pitch';
+import { changesOf } from '../../core/take/changes';
+import type { StoredTake } from '../listen/save-take';
+
+/** A take made in this lesson, as far as it has got. */
+export interface Made {
+  id: string;
+  name: string;
+  state: 'sending' | 'waiting' | 'listening' | 'found' | 'failed';
+  stored: StoredTake | null;
+}
+
+/** In a few words, what was found. */
+function wordsOf({ state, stored }: Made): string {
+  if (state === 'sending') return 'storing';
+  if (state === 'waiting') return 'safe here, waiting for the server';
+  if (state === 'listening') return 'listening closely';
+  const findings = stored?.analysis?.findings;
+  if (!findings) return stored?.analysis?.error ?? 'could not be listened to';
+  if (!findings.quality.usable) return findings.quality.reasons.join(' ');
+  if (findings.speakingMidi !== null) return `speaks around ${noteName(findings.speakingMidi)}`;
+  const changes = changesOf(findings);
+  const range = findings.range ? `${noteName(findings.range.lowestMidi)} to ${noteName(findings.range.highestMidi)}` : '';
+  const at = [...new Set(changes.map((c) => noteName(c.midi)))];
+  return [range, at.length > 0 && `changes at ${at.join(', ')}`, ...findings.quality.reasons].filter(Boolean).join(' · ');
+}
+
+const ICONS = { sending: LoaderCircle, waiting: CloudOff, listening: Ear, found: Check, failed: CloudOff };
+
+/** The takes of this lesson, newest first: what was found in each; play, review or discard. */
+export function MadeTakes({
+  made,
+  singerId,
+  onPlay,
+  onDiscard,
+}: {
+  made: Made[];
+  singerId: string;
+  onPlay: (id: string) => void;
+  onDiscard: (id: string) => void;
+}) {
+  if (made.length === 0) return <p className="text-soft">The takes of this lesson will stand here, with what was found in each.</p>;
+  return (
+    <ol aria-label="Takes of this lesson" className="flex flex-col">
+      {[...made].reverse().map((m) => {
+        const Icon = ICONS[m.state];
+        return (
+          <li
+            key={m.id}
+            className="flex items-center gap-2 border-b border-line py-1 last:border-0"
+            data-testid="made"
+            data-state={m.state}
+          >
+            <Icon aria-hidden size={18} className="shrink-0 text-soft" />
+            <span className="min-w-0 flex-1">
+              <Link href={`/singers/${singerId}/takes/${m.id}`} className="font-semibold hover:underline">
+                {m.name}
+              </Link>{' '}
+              <span className="text-soft">{wordsOf(m)}</span>
+            </span>
+            {m.state === 'found' && (
+              <>
+                <button className="button-small min-h-11 min-w-11" aria-label={`Play ${m.name}`} onClick={() => onPlay(m.id)}>
+                  <Play aria-hidden size={16} />
+                </button>
+                <button className="button-small min-h-11 min-w-11" aria-label={`Discard ${m.name}`} onClick={() => onDiscard(m.id)}>
+                  <Trash2 aria-hidden size={16} />
+                </button>
+              </>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

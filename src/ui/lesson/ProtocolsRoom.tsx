@@ -1,0 +1,132 @@
+'use client';
+import { Plus, Trash2 } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { PROTOCOLS } from '../../core/lesson/protocols';
+import type { Protocol } from '../../core/lesson/types';
+import { Notice } from '../kit/Notice';
+import { request, sendJson } from '../kit/request';
+import { ProtocolSteps } from './ProtocolSteps';
+
+/** The coach's own lessons: made from the ones that come with Wendel by adding, taking out and reordering steps. */
+export function ProtocolsRoom({ own }: { own: Protocol[] }) {
+  const router = useRouter();
+  const [open, setOpen] = useState<Protocol | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [gone, setGone] = useState<Protocol | null>(null);
+
+  const attempt = async (work: () => Promise<unknown>) => {
+    setProblem(null);
+    try {
+      await work();
+      router.refresh();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  const save = (protocol: Protocol) =>
+    attempt(async () => {
+      await sendJson('PUT', `/api/protocols/${protocol.id}`, protocol);
+      setOpen(null);
+      setGone(null);
+    });
+  const remove = (protocol: Protocol) =>
+    attempt(async () => {
+      await request(`/api/protocols/${protocol.id}`, { method: 'DELETE' });
+      setGone(protocol);
+    });
+  const copyOf = (protocol: Protocol): Protocol => ({
+    ...protocol,
+    id: crypto.randomUUID(),
+    name: `${protocol.name}, my way`,
+    purpose: '',
+  });
+
+  if (open)
+    return (
+      <main className="mx-auto flex max-w-3xl flex-col gap-3 px-4 py-4">
+        <h1 className="text-2xl font-bold">A lesson of your own</h1>
+        <div className="grid gap-3 sm:grid-cols-2">
+          <label className="flex flex-col gap-1 text-sm text-soft">
+            Its name
+            <input
+              className="field text-base"
+              value={open.name}
+              maxLength={80}
+              onChange={(e) => setOpen({ ...open, name: e.target.value })}
+            />
+          </label>
+          <label className="flex flex-col gap-1 text-sm text-soft">
+            What it is for (optional)
+            <input
+              className="field text-base"
+              value={open.purpose}
+              maxLength={200}
+              onChange={(e) => setOpen({ ...open, purpose: e.target.value })}
+            />
+          </label>
+        </div>
+        <label className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={open.asksHealth}
+            onChange={(e) => setOpen({ ...open, asksHealth: e.target.checked })}
+          />
+          Asks how the voice is today first
+        </label>
+        <ProtocolSteps steps={open.steps} onChange={(steps) => setOpen({ ...open, steps })} />
+        {problem && <Notice>{problem}</Notice>}
+        <div className="flex justify-end gap-2">
+          <button className="button" onClick={() => setOpen(null)}>
+            Cancel
+          </button>
+          <button className="button-main" onClick={() => void save(open)}>
+            Save the lesson
+          </button>
+        </div>
+      </main>
+    );
+
+  return (
+    <main className="mx-auto flex max-w-3xl flex-col gap-3 px-4 py-4">
+      <h1 className="text-2xl font-bold">Lessons</h1>
+      {problem && <Notice>{problem}</Notice>}
+      {gone && (
+        <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">
+          <span className="flex-1">{gone.name} is gone.</span>
+          <button className="button" onClick={() => void save(gone)}>
+            Undo
+          </button>
+        </div>
+      )}
+      <ul className="flex flex-col gap-2">
+        {PROTOCOLS.map((p) => (
+          <li key={p.id} className="card flex flex-wrap items-center gap-2">
+            <div className="min-w-0 flex-1">
+              <h2 className="text-lg font-bold">{p.name}</h2>
+              <p className="text-soft">{p.purpose}</p>
+            </div>
+            <button className="button" aria-label={`Make your own from ${p.name}`} onClick={() => setOpen(copyOf(p))}>
+              <Plus aria-hidden size={18} /> Make your own from it
+            </button>
+          </li>
+        ))}
+        {own.map((p) => (
+          <li key={p.id} className="card flex flex-wrap items-center gap-2" data-testid="own-lesson">
+            <div className="min-w-0 flex-1">
+              <h2 className="text-lg font-bold">{p.name}</h2>
+              <p className="text-soft">{p.purpose || p.steps.map((s) => s.name).join(', ')}</p>
+            </div>
+            <button className="button" aria-label={`Change ${p.name}`} onClick={() => setOpen(p)}>
+              Change
+            </button>
+            <button className="button px-3" aria-label={`Delete ${p.name}`} onClick={() => void remove(p)}>
+              <Trash2 aria-hidden size={18} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

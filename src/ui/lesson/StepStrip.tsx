@@ -1,0 +1,30 @@
+import { Check } from 'lucide-react';
+import type { Course } from '../../core/lesson/types';
+
+/** The steps of the lesson in a row: behind, in hand, to come, and left out with the reason. Any can be gone to. */
+export function StepStrip({ course, onGo }: { course: Course; onGo: (step: number) => void }) {
+  const reason = Object.values(course.skipped).find((r) => r !== 'Passed over.');
+  return (
+    <nav aria-label="Steps of the lesson">
+      <ol className="flex flex-wrap gap-1">
+        {course.steps.map((step, i) => {
+          const out = course.skipped[step.id];
+          const here = i === course.at;
+          return (
+            <li key={`${step.id}${i}`}>
+              <button
+                className={`button-small ${here ? 'border-accent bg-accent text-accent-ink' : ''} ${out ? 'line-through' : ''}`}
+                aria-current={here ? 'step' : undefined}
+                title={out ?? step.how}
+                onClick={() => onGo(i)}
+              >
+                {i < course.at && !out && <Check aria-hidden size={14} />} {step.name}
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      {reason && <p className="mt-1 font-semibold">{reason}</p>}
+    </nav>
+  );
+}

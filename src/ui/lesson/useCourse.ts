@@ -1,0 +1,92 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { advance } from '../../core/lesson/course';
+import type { Course, LessonAction } from '../../core/lesson/types';
+import { sendJson } from '../kit/request';
+
+const keyOf = (lessonId: string) => `wendel-lesson-${lessonId}`;
+const RETRY_MS = 3000;
+
+/** What this browser knows of a lesson, if that is newer than what the server has. */
+function newest(lessonId: string, stored: Course): Course {
+  try {
+    const own = JSON.parse(localStorage.getItem(keyOf(lessonId)) ?? 'null') as Course | null;
+    return own && own.revision > stored.revision ? own : stored;
+  } catch {
+    return stored;
+  }
+}
+
+/**
+ * Where a lesson stands: each action shows at once, is kept in this browser and saved behind; undo and redo go through the
+ * whole lesson. `present` reads the newest state outside of rendering.
+ */
+export function useCourse(lessonId: string, stored: Course) {
+  const [course, setCourse] = useState(stored);
+  const [past, setPast] = useState<Course[]>([]);
+  const [future, setFuture] = useState<Course[]>([]);
+  const present = useRef(stored);
+  const saving = useRef<Promise<void>>(Promise.resolve());
+
+  const save = useCallback(() => {
+    const attempt = async (): Promise<void> => {
+      const now = present.current;
+      try {
+        await sendJson('PUT', `/api/lessons/${lessonId}`, { course: now });
+        localStorage.removeItem(keyOf(lessonId));
+      } catch {
+        await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+        // Whatever is newest by then goes; an older state need not.
+        if (present.current === now) return attempt();
+      }
+    };
+    saving.current = saving.current.then(attempt);
+  }, [lessonId]);
+
+  const put = useCallback(
+    (next: Course) => {
+      present.current = next;
+      localStorage.setItem(keyOf(lessonId), JSON.stringify(next));
+      setCourse(next);
+      save();
+    },
+    [lessonId, save],
+  );
+
+  // A reload while the server was away: this browser knows better.
+  useEffect(() => {
+    const own = newest(lessonId, stored);
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    if (own !== stored) put(own);
+  }, [lessonId, stored, put]);
+
+  const act = useCallback(
+    (action: LessonAction): Course => {
+      const before = present.current;
+      const next = advance(before, action);
+      setPast((p) => [...p, before]);
+      setFuture([]);
+      put(next);
+      return next;
+    },
+    [put],
+  );
+
+  /** Go back to an earlier state as a new revision. */
+  const restore = useCallback((to: Course) => put({ ...to, revision: present.current.revision + 1 }), [put]);
+  const undo = useCallback(() => {
+    const last = past[past.length - 1];
+    if (!last) return;
+    setPast(past.slice(0, -1));
+    setFuture([present.current, ...future]);
+    restore(last);
+  }, [past, future, restore]);
+  const redo = useCallback(() => {
+    const [next, ...rest] = future;
+    if (!next) return;
+    setPast([...past, present.current]);
+    setFuture(rest);
+    restore(next);
+  }, [past, future, restore]);
+
+  return { course, present, act, undo: past.length ? undo : null, redo: future.length ? redo : null };
+}

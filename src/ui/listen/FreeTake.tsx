@@ -1,0 +1,329 @@
+'use client';
+import { Circle, FileAudio, Mic, RotateCcw, Square, Trash2, Undo2 } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { recordingOf } from '../../audio/file';
+import { Recording } from '../../audio/input';
+import { keepFile, TakeIdentity } from '../../audio/kept';
+import { useTakePlayer } from '../../audio/take-player';
+import type { VoiceMap } from '../../core/map/types';
+import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { CrossingStyle } from '../../core/sim/profile';
+import { changesOf } from '../../core/take/changes';
+import { Colour, Task, TASKS } from '../../core/take/types';
+import { Choice } from '../kit/Choice';
+import { Notice } from '../kit/Notice';
+import { TASK_WORDS } from '../kit/words';
+import { useLadderScale } from '../ladder/useLadderScale';
+import { Found } from '../take/Found';
+import { TakePicture } from '../take/TakePicture';
+import { LevelMeter } from './LevelMeter';
+import { MicrophoneChoice } from './MicrophoneChoice';
+import { analysed, discardTake, StoredTake } from './save-take';
+import { openSource, Source, SOURCES } from './sources';
+import { Stage } from './Stage';
+import { Unsent } from './Unsent';
+import { Finished, useRecorder } from './useRecorder';
+import { COLOUR_HOW, COLOUR_WORDS, ListenVowel, simulatedTask, STYLE_WORDS, VOWELS, whatToSing } from './what-to-sing';
+
+const HEIGHT = 600;
+const noFrames = () => {};
+
+/** One take of anything, from the microphone, a file or the simulated singer. */
+export function FreeTake({ singer, map }: { singer: { id: string; name: string; voiceType: VoiceTypeId }; map: VoiceMap }) {
+  const router = useRouter();
+  const type = voiceType(singer.voiceType);
+  const [task, setTask] = useState<Task>('siren');
+  const [vowel, setVowel] = useState<ListenVowel>('ah');
+  const [held, setHeld] = useState<Colour | 'plain'>('plain');
+  const colour = task === 'sustain' && held !== 'plain' ? held : null;
+  const [source, setSource] = useState<Source>('microphone');
+  const [style, setStyle] = useState<CrossingStyle>('flip');
+  const [phase, setPhase] = useState<'idle' | 'storing' | 'analysing' | 'result'>('idle');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [discarded, setDiscarded] = useState<Finished | null>(null);
+  const [result, setResult] = useState<{ finished: Finished; stored: StoredTake } | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const stopNow = useRef<() => Promise<void>>(async () => {});
+  const { playing, play, stop: silence } = useTakePlayer();
+  const recorder = useRecorder(noFrames, () => {
+    setProblem('The microphone went away. What was recorded so far is being kept: plug it in again for the next take.');
+    return stopNow.current();
+  });
+  const { close, deliver, live, meter } = recorder;
+  const state = recorder.state === 'idle' ? phase : recorder.state === 'ending' ? 'storing' : recorder.state;
+
+  const scale = useLadderScale(map, singer.voiceType, HEIGHT);
+
+  const save = useCallback(
+    async (finished: Finished) => {
+      setPhase('storing');
+      setProblem(null);
+      try {
+        await deliver(finished);
+      } catch {
+        // Shown with the takes that wait.
+        return setPhase('idle');
+      }
+      try {
+        setPhase('analysing');
+        const stored = await analysed(finished.take.id);
+        setResult({ finished, stored });
+        setPhase('result');
+        router.refresh();
+      } catch (error) {
+        setProblem((error as Error).message);
+        setPhase('idle');
+      }
+    },
+    [deliver, router],
+  );
+
+  const identity = useCallback(
+    (from: Source): TakeIdentity => ({
+      id: crypto.randomUUID(),
+      singerId: singer.id,
+      singerName: singer.name,
+      task,
+      vowel,
+      colour,
+      source: from,
+      recordedAt: new Date().toISOString(),
+      lessonId: null,
+      step: '',
+      asked: null,
+    }),
+    [colour, singer, task, vowel],
+  );
+
+  const stop = useCallback(async () => {
+    const finished = await recorder.stop();
+    if (!finished) return;
+    if (finished.take.source === 'simulated') close();
+    await save(finished);
+  }, [close, recorder, save]);
+  useEffect(() => {
+    stopNow.current = stop;
+  });
+
+  const start = useCallback(async () => {
+    silence();
+    setProblem(null);
+    setResult(null);
+    setDiscarded(null);
+    setPhase('idle');
+    if (source === 'file') return chooser.current?.click();
+    try {
+      if (source === 'simulated') close();
+      await recorder.start(identity(source), (events) =>
+        openSource(source, events, {
+          type: singer.voiceType,
+          style,
+          task: (low, high) => simulatedTask(task, colour, low, high),
+          vowel,
+          onEnd: () => void stopNow.current(),
+        }),
+      );
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }, [close, colour, identity, recorder, silence, singer.voiceType, source, style, task, vowel]);
+
+  const readFile = useCallback(
+    async (file: File | undefined) => {
+      if (!file) return;
+      setResult(null);
+      setDiscarded(null);
+      setSource('file');
+      try {
+        const recording: Recording = await recordingOf(file);
+        const take = identity('file');
+        await keepFile(take, recording.wav).catch(() => {});
+        await save({ take, recording, marks: [] });
+      } catch (error) {
+        setProblem((error as Error).message);
+        setPhase('idle');
+      }
+    },
+    [identity, save],
+  );
+
+  const discard = useCallback(async () => {
+    if (!result) return;
+    silence();
+    try {
+      await discardTake(result.finished.take.id);
+      setDiscarded(result.finished);
+      setResult(null);
+      setPhase('idle');
+      router.refresh();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }, [silence, result, router]);
+
+  const busy = state === 'opening' || state === 'storing' || state === 'analysing';
+  const toggle = useCallback(() => {
+    if (state === 'recording') void stop();
+    else if (!busy) void start();
+  }, [busy, start, state, stop]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.code !== 'Space' || event.repeat || ['SELECT', 'INPUT', 'TEXTAREA', 'BUTTON', 'A'].includes(target.tagName)) return;
+      event.preventDefault();
+      toggle();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [toggle]);
+
+  const changeSource = (next: Source) => {
+    close();
+    setSource(next);
+  };
+
+  const sing = whatToSing(task, vowel, map, type.low);
+  const findings = result?.stored.analysis?.findings ?? null;
+  const trace = result?.stored.analysis?.trace ?? null;
+  const changes = findings ? changesOf(findings) : [];
+
+  return (
+    <div
+      className="grid gap-4 lg:grid-cols-[1fr_22rem]"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        if (!busy && state !== 'recording') void readFile(e.dataTransfer.files[0]);
+      }}
+    >
+      <section aria-label="What is sung, beside the ladder">
+        {trace && findings ? (
+          <TakePicture
+            scale={scale}
+            map={map}
+            findings={findings}
+            trace={trace}
+            changes={changes}
+            marks={[]}
+            playheadS={playing?.atS ?? null}
+            onPlay={(fromS) => play(result!.finished.take.id, fromS)}
+          />
+        ) : (
+          <Stage scale={scale} map={map} live={live}>
+            {state === 'idle' && (
+              <p className="absolute inset-x-0 top-1/2 px-6 text-center text-lg text-soft">
+                {source === 'file'
+                  ? 'Drop an audio file here, or press Space to choose one.'
+                  : 'Press Space. The voice will be drawn here as it sings.'}
+              </p>
+            )}
+          </Stage>
+        )}
+      </section>
+
+      <aside className="flex flex-col gap-4">
+        <div>
+          <h2 className="text-[40px] leading-tight font-bold">{sing.title}</h2>
+          {!result && <p className="mt-1 text-lg text-soft">{colour ? COLOUR_HOW : sing.how}</p>}
+        </div>
+        <div className="grid grid-cols-2 gap-2">
+          <Choice
+            label="What is sung"
+            value={task}
+            options={TASKS.map((t) => [t, TASK_WORDS[t]] as const)}
+            onChange={setTask}
+            disabled={busy || state === 'recording'}
+          />
+          <Choice
+            label="Vowel"
+            value={vowel}
+            options={VOWELS.map((v) => [v, v] as const)}
+            onChange={setVowel}
+            disabled={busy || state === 'recording' || task === 'speech'}
+          />
+          {task === 'sustain' && (
+            <Choice
+              label="Held"
+              value={held}
+              options={[['plain', 'as it comes'], ...COLOUR_WORDS]}
+              onChange={setHeld}
+              disabled={busy || state === 'recording'}
+            />
+          )}
+          <Choice label="Listen to" value={source} options={SOURCES} onChange={changeSource} disabled={busy || state === 'recording'} />
+          {source === 'simulated' && (
+            <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} disabled={busy || state === 'recording'} />
+          )}
+        </div>
+        {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || state === 'recording'} />}
+        {source !== 'file' && <LevelMeter store={meter} paused={busy} />}
+        <button className="button-main min-h-16 text-xl" onClick={toggle} disabled={busy} title="Space">
+          {state === 'recording' ? (
+            <Square aria-hidden />
+          ) : source === 'file' ? (
+            <FileAudio aria-hidden />
+          ) : source === 'microphone' ? (
+            <Mic aria-hidden />
+          ) : (
+            <Circle aria-hidden />
+          )}
+          {
+            {
+              idle: source === 'file' ? 'Choose a file' : 'Start',
+              opening: 'Opening …',
+              recording: 'Stop',
+              storing: 'Storing the take …',
+              analysing: 'Listening closely …',
+              result: source === 'file' ? 'Another file' : 'Next take',
+            }[state]
+          }
+        </button>
+        <input
+          ref={chooser}
+          type="file"
+          accept="audio/*,.wav,.flac"
+          aria-label="Audio file"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
+        />
+        {problem && <Notice>{problem}</Notice>}
+        {recorder.warning && <Notice>{recorder.warning}</Notice>}
+        <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />
+        {discarded && (
+          <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">
+            <span className="flex-1">The take is discarded.</span>
+            <button className="button" onClick={() => (setDiscarded(null), void save(discarded))}>
+              <Undo2 aria-hidden size={18} /> Undo
+            </button>
+          </div>
+        )}
+        {result && (
+          <section aria-label="What was found" className="card flex flex-col gap-3">
+            <Found
+              analysis={result.stored.analysis!}
+              changes={changes}
+              onPlay={(timeS) => play(result.finished.take.id, timeS - 1, timeS + 1)}
+            />
+            <div className="flex flex-wrap gap-1">
+              <Link className="button px-3" href={`/singers/${singer.id}/takes/${result.finished.take.id}`}>
+                Review
+              </Link>
+              {source !== 'file' && (
+                <button className="button px-3" onClick={() => void discard().then(start)} title="Discards this take and starts again">
+                  <RotateCcw aria-hidden size={18} /> Repeat
+                </button>
+              )}
+              <button className="button px-3" onClick={() => void discard()}>
+                <Trash2 aria-hidden size={18} /> Discard
+              </button>
+            </div>
+          </section>
+        )}
+      </aside>
+    </div>
+  );
+}

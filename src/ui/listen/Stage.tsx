@@ -1,0 +1,78 @@
+import { RefObject } from 'react';
+import type { CoachMark, VoiceMap } from '../../core/map/types';
+import { HOP_S } from '../../core/voice/types';
+import { CoachMarkShape, SingerMark } from '../kit/Shapes';
+import { useWidth } from '../kit/useWidth';
+import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
+import type { LadderScale } from '../ladder/scale';
+import { LIVE_WINDOW_S, LiveStore, LiveTrace } from '../take/LiveTrace';
+
+/** A key of the step in hand, on the ladder: sung, being sung, or to come. */
+export interface KeyRung {
+  lowest: number;
+  highest: number;
+  state: 'done' | 'now';
+}
+
+/** The voice as it sings, beside the ladder, with the keys of the step and the marks of this take. */
+export function Stage({
+  scale,
+  map,
+  live,
+  keys = [],
+  marks = [],
+  pace,
+  children,
+}: {
+  scale: LadderScale;
+  map: VoiceMap;
+  live: RefObject<LiveStore>;
+  keys?: KeyRung[];
+  marks?: CoachMark[];
+  pace?: RefObject<HTMLParagraphElement | null>;
+  children?: React.ReactNode;
+}) {
+  const [box, width] = useWidth();
+  return (
+    <div className="flex gap-2">
+      <Ladder scale={scale} map={map} />
+      <div ref={box} className="relative min-w-0 flex-1 overflow-hidden rounded-lg border border-line" style={{ height: scale.height }}>
+        <svg width={width} height={scale.height} aria-hidden="true">
+          <Rungs scale={scale} width={width} />
+          {map.passaggi.map((p) => (
+            <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={width} />
+          ))}
+          {keys.map((k, i) => (
+            <rect
+              key={i}
+              x={k.state === 'now' ? 4 : 18 + 5 * (keys.length - 1 - i)}
+              width={k.state === 'now' ? 10 : 3}
+              rx={1.5}
+              y={scale.y(k.highest) - scale.rung / 2}
+              height={scale.y(k.lowest) - scale.y(k.highest) + scale.rung}
+              fill={k.state === 'now' ? 'var(--accent)' : 'var(--soft)'}
+              opacity={k.state === 'now' ? 0.9 : 0.35}
+            />
+          ))}
+        </svg>
+        <LiveTrace store={live} scale={scale} width={width} />
+        <svg width={width} height={scale.height} className="pointer-events-none absolute inset-0" aria-hidden="true">
+          {marks.map((m) => {
+            // The picture scrolls when a take is longer than what is in view.
+            const x = (m.timeS / LIVE_WINDOW_S) * width;
+            return m.by === 'singer' ? (
+              <SingerMark key={m.id} x={Math.min(x, width - 12)} y={scale.y(m.midi)} />
+            ) : (
+              <CoachMarkShape key={m.id} x={Math.min(x, width - 12)} y={scale.y(m.midi)} />
+            );
+          })}
+        </svg>
+        {pace && <p ref={pace} role="status" className="absolute inset-x-0 bottom-2 text-center text-lg font-semibold" />}
+        {children}
+      </div>
+    </div>
+  );
+}
+
+/** Seconds of the take so far. */
+export const secondsOf = (live: LiveStore) => live.midi.length * HOP_S;

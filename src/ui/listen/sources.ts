@@ -1,0 +1,37 @@
+import { Input, InputEvents, openMicrophone, openSound } from '../../audio/input';
+import type { TakeIdentity } from '../../audio/kept';
+import { singAside } from '../../audio/simulated';
+import { VoiceTypeId } from '../../core/plan/voice-types';
+import type { CrossingStyle } from '../../core/sim/profile';
+import type { SimTask } from '../../core/sim/score';
+import { typicalProfile } from '../../core/sim/typical';
+
+export type Source = TakeIdentity['source'];
+
+export const SOURCES: readonly (readonly [Source, string])[] = [
+  ['microphone', 'Microphone'],
+  ['file', 'Audio file'],
+  ['simulated', 'Simulated singer'],
+];
+
+const DEVICE_KEY = 'wendel-microphone';
+
+/** The microphone chosen last on this device; null: the browser's own choice. */
+export const chosenMicrophone = (): string | null => localStorage.getItem(DEVICE_KEY);
+export const chooseMicrophone = (id: string): void => localStorage.setItem(DEVICE_KEY, id);
+
+/** Open the chosen microphone, or the simulated singer, who sings `task` once and then calls `onEnd`. */
+export async function openSource(
+  source: Exclude<Source, 'file'>,
+  events: InputEvents,
+  simulated: { type: VoiceTypeId; style: CrossingStyle; task: (low: number, high: number) => SimTask; vowel: string; onEnd: () => void },
+): Promise<Input> {
+  if (source === 'microphone') return openMicrophone(chosenMicrophone(), events);
+  const profile = typicalProfile(simulated.type, simulated.style);
+  const pcm = await singAside({
+    profile,
+    task: simulated.task(profile.lowMidi, profile.highMidi),
+    options: { seed: Date.now() % 1e9, vowel: (simulated.vowel || 'ah') as 'ah', sampleRate: 44100, snrDb: 50 },
+  });
+  return openSound(pcm, events, simulated.onEnd);
+}

@@ -1,0 +1,160 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Input, InputEvents, Live, Recording } from '../../audio/input';
+import { TakeIdentity, updateKept } from '../../audio/kept';
+import { flushOutbox, onSent, Refused, sendTake } from '../../audio/outbox';
+import type { CoachMark } from '../../core/map/types';
+import { HOP_S } from '../../core/voice/types';
+import { addFrames, emptyLive, LiveStore } from '../take/LiveTrace';
+import type { MeterStore } from './LevelMeter';
+
+/** A recording that has ended, with what was marked while it ran. */
+export interface Finished {
+  take: TakeIdentity;
+  recording: Recording;
+  marks: CoachMark[];
+}
+
+/** A finished take that isn't on the server yet. `waits`: it will go there by itself. */
+export interface Unsent extends Finished {
+  waits: boolean;
+  why: string;
+}
+
+/** Sung frames before a mark's direction is looked for this far back. */
+const BACK_FRAMES = 20;
+
+/**
+ * Recording takes one after another from one input. Each is kept in the browser as it is recorded; `deliver` sends it, and
+ * what can't be sent now goes later by itself. `onFrames` hears the live frames of the take under way with the track so far;
+ * `onLost` ends the take when the device has gone away.
+ */
+export function useRecorder(onFrames: (live: Live, track: LiveStore) => void, onLost: () => Promise<void>) {
+  const [state, setState] = useState<'idle' | 'opening' | 'recording' | 'ending'>('idle');
+  const [unsent, setUnsent] = useState<Unsent[]>([]);
+  const [warning, setWarning] = useState<string | null>(null);
+  const input = useRef<Input | null>(null);
+  const current = useRef<{ take: TakeIdentity; marks: CoachMark[] } | null>(null);
+  const kept = useRef(true);
+  const live = useRef<LiveStore>(emptyLive());
+  const meter = useRef<MeterStore>({ peak: 0, power: 0 });
+  const heard = useRef({ onFrames, onLost });
+  useEffect(() => {
+    heard.current = { onFrames, onLost };
+  });
+
+  const close = useCallback(() => {
+    input.current?.close();
+    input.current = null;
+    current.current = null;
+  }, []);
+  useEffect(() => close, [close]);
+
+  // A take that the outbox has sent is no longer anybody's worry here.
+  useEffect(() => onSent((id) => setUnsent((all) => all.filter((u) => u.take.id !== id))), []);
+
+  // What is in this page only would be lost with it: let the browser ask.
+  const atRisk = state === 'recording' || state === 'ending' || unsent.some((u) => !u.waits);
+  useEffect(() => {
+    if (!atRisk) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', ask);
+    return () => removeEventListener('beforeunload', ask);
+  }, [atRisk]);
+
+  /** Begin a take, opening the input if none is open. @throws InputError in words. */
+  const start = useCallback(
+    async (take: TakeIdentity, open: (events: InputEvents) => Promise<Input>) => {
+      setWarning(null);
+      live.current = emptyLive();
+      kept.current = true;
+      setState('opening');
+      try {
+        input.current ??= await open({
+          onLive(event) {
+            meter.current.peak = Math.max(meter.current.peak, event.peak);
+            meter.current.power += 0.2 * (event.power - meter.current.power);
+            if (!current.current) return;
+            addFrames(live.current, event.frames);
+            heard.current.onFrames(event, live.current);
+          },
+          onLost: () => void heard.current.onLost().then(close),
+          onUnkept(full) {
+            kept.current = false;
+            setWarning(
+              full
+                ? 'This device’s storage is full: the take is held in this page only until it is sent. Free some space soon.'
+                : 'This browser keeps nothing (a private window?): the take is held in this page only until it is sent.',
+            );
+          },
+        });
+      } catch (error) {
+        close();
+        setState('idle');
+        throw error;
+      }
+      void navigator.storage?.persist?.();
+      current.current = { take, marks: [] };
+      input.current.start(take);
+      setState('recording');
+    },
+    [close],
+  );
+
+  /** End the take under way: its sound and marks; null when there is none. */
+  const stop = useCallback(async (): Promise<Finished | null> => {
+    const ending = current.current;
+    if (!ending || !input.current) return null;
+    current.current = null;
+    setState('ending');
+    const recording = await input.current.stop();
+    setState('idle');
+    return { ...ending, recording };
+  }, []);
+
+  /** Give the take under way up. */
+  const drop = useCallback(() => {
+    if (!current.current) return;
+    current.current = null;
+    input.current?.drop();
+    setState('idle');
+  }, []);
+
+  /** Send a finished take. @throws Error in words; the take is then among `unsent`. */
+  const deliver = useCallback(async (finished: Finished) => {
+    setUnsent((all) => all.filter((u) => u.take.id !== finished.take.id));
+    try {
+      await sendTake(finished.take, finished.recording.wav, finished.marks);
+    } catch (error) {
+      const refused = error instanceof Refused;
+      if (refused) await updateKept(finished.take.id, { refused: error.message }).catch(() => {});
+      const waits = kept.current && !refused;
+      const why = (error as Error).message;
+      setUnsent((all) => [...all, { ...finished, waits, why }]);
+      if (waits) void flushOutbox();
+      throw error;
+    }
+  }, []);
+
+  /** Mark this moment at the pitch that is sung: the mark, or null when nothing is. */
+  const mark = useCallback((by: CoachMark['by']): CoachMark | null => {
+    const { midi } = live.current;
+    let at = midi.length - 1;
+    while (at > 0 && !(midi[at] > 0)) at--;
+    if (!current.current || !(midi[at] > 0)) return null;
+    const before = midi[Math.max(0, at - BACK_FRAMES)] || midi[at];
+    const made: CoachMark = {
+      id: crypto.randomUUID(),
+      timeS: at * HOP_S,
+      midi: Math.round(midi[at]),
+      direction: midi[at] >= before ? 'up' : 'down',
+      verdict: 'add',
+      by,
+    };
+    const { take, marks } = current.current;
+    marks.push(made);
+    void updateKept(take.id, { marks }).catch(() => {});
+    return made;
+  }, []);
+
+  return { state, warning, unsent, live, meter, start, stop, drop, close, deliver, mark };
+}
