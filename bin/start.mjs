@@ -37,7 +37,8 @@ command(async () => {
   ensurePackages();
   const { dataFolder, ensureRoles, foreignServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');
   const { ensureAssets, ensureBuild, ensurePrograms } = await import('./lib/build.mjs');
-  const { portTaken, runProgram, startPart, startWeb, stopPart, waitForHealth } = await import('./lib/run.mjs');
+  const { portTaken, runProgram, startPart, startWeb, waitForHealth } = await import('./lib/run.mjs');
+  const { supervise, watchDatabase } = await import('./lib/supervise.mjs');
 
   const data = dataFolder();
   try {
@@ -49,12 +50,14 @@ command(async () => {
   if (await portTaken(port))
     throw new Error(`Port ${port} is taken by another program. Stop it, or choose another: PORT=${port + 1} npm start`);
 
-  const parts = [];
+  let parts;
+  let unwatch = () => {};
   let server;
   let stopping;
   const stop = () =>
     (stopping ??= (async () => {
-      await Promise.all(parts.map(stopPart));
+      unwatch();
+      await parts?.stop();
       server?.stop();
       rmSync(join(data, 'running.json'), { force: true });
     })());
@@ -82,13 +85,17 @@ command(async () => {
     runProgram(programs.seed, env);
     // The running parts get the weaker role only.
     const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
-    parts.push(startPart([programs.worker], running), startWeb(port, running, dev));
-    publish(url, parts);
-    await waitForHealth(`http://127.0.0.1:${port}`, parts);
+    parts = supervise(
+      [
+        { name: 'The analysis', start: () => startPart([programs.worker], running) },
+        { name: 'The web server', start: () => startWeb(port, running, dev) },
+      ],
+      (processes) => publish(url, processes),
+    );
+    await waitForHealth(`http://127.0.0.1:${port}`, parts.processes());
+    unwatch = watchDatabase(server);
     say(`\nWendel is ready: ${url}\nThe demo studio opens at once; no sign-in is needed. Ctrl-C stops everything.`);
-    await Promise.race(parts.map((p) => p.done));
-    if (!stopping) throw new Error('A part of Wendel stopped by itself: see the messages above, then start again.');
-    await stopping;
+    await parts.failed;
   } catch (error) {
     await stop();
     throw error;

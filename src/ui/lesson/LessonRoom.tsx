@@ -16,6 +16,7 @@ import type { Ask, Course, LessonAction } from '../../core/lesson/types';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId } from '../../core/plan/voice-types';
+import { HOP_S } from '../../core/voice/types';
 import type { CrossingStyle } from '../../core/sim/profile';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
@@ -45,6 +46,8 @@ const AFTER_PIANO_S = 0.15;
 const BREATH_BEATS = 2;
 /** Between a take and the next key's piano or recording: time for a breath. */
 const BREATH_MS = 500;
+/** Less singing than this is none. */
+const LEAST_SUNG_S = 0.3;
 
 type Reference = 'pattern' | 'chord' | 'none';
 const REFERENCES: readonly (readonly [Reference, string])[] = [
@@ -251,9 +254,16 @@ export function LessonRoom({ singer, map, lesson }: Props) {
     [act, halt],
   );
   const enough = useCallback(() => {
-    if (state === 'recording') void finish(true, { kind: 'stop' });
-    else step({ kind: 'stop' });
-  }, [finish, state, step]);
+    const sung = recorder.live.current.midi.reduce((n, m) => n + (m > 0 ? 1 : 0), 0) * HOP_S;
+    if (state === 'recording' && sung >= LEAST_SUNG_S) return void finish(true, { kind: 'stop' });
+    // The next key was open already and nobody has sung it.
+    const wasRunning = running;
+    step({ kind: 'stop' });
+    if (wasRunning && askOf(present.current)?.confirms) {
+      setRunning(true);
+      breath.current = setTimeout(() => goNow.current(), BREATH_MS);
+    }
+  }, [finish, present, recorder.live, running, state, step]);
   const repeat = useCallback(() => {
     const wasTaking = state === 'recording' || playing;
     halt();

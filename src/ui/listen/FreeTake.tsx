@@ -6,6 +6,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { recordingOf } from '../../audio/file';
 import { Recording } from '../../audio/input';
 import { keepFile, TakeIdentity } from '../../audio/kept';
+import { onSent } from '../../audio/outbox';
 import { useTakePlayer } from '../../audio/take-player';
 import type { VoiceMap } from '../../core/map/types';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
@@ -56,16 +57,10 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
 
   const scale = useLadderScale(map, singer.voiceType, HEIGHT);
 
-  const save = useCallback(
+  const waiting = useRef<Finished | null>(null);
+  const show = useCallback(
     async (finished: Finished) => {
-      setPhase('storing');
-      setProblem(null);
-      try {
-        await deliver(finished);
-      } catch {
-        // Shown with the takes that wait.
-        return setPhase('idle');
-      }
+      waiting.current = null;
       try {
         setPhase('analysing');
         const stored = await analysed(finished.take.id);
@@ -77,7 +72,29 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
         setPhase('idle');
       }
     },
-    [deliver, router],
+    [router],
+  );
+  const save = useCallback(
+    async (finished: Finished) => {
+      setPhase('storing');
+      setProblem(null);
+      waiting.current = finished;
+      try {
+        await deliver(finished);
+      } catch {
+        // Shown with the takes that wait.
+        return setPhase('idle');
+      }
+    },
+    [deliver],
+  );
+  // Told as soon as the server has it, be it at once or later by itself.
+  useEffect(
+    () =>
+      onSent((id) => {
+        if (waiting.current?.take.id === id) void show(waiting.current);
+      }),
+    [show],
   );
 
   const identity = useCallback(
@@ -108,6 +125,7 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
   });
 
   const start = useCallback(async () => {
+    waiting.current = null;
     silence();
     setProblem(null);
     setResult(null);

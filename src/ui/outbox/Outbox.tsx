@@ -1,15 +1,13 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { cutOff, fileOf, forgetKept, KeptTake, keptTakes, updateKept } from '../../audio/kept';
-import { flushOutbox, onSent, outboxState, OutboxState, watchOutbox } from '../../audio/outbox';
+import { flushOutbox, outboxState, OutboxState, watchOutbox } from '../../audio/outbox';
 import { dateTimeOf } from '../kit/words';
 
 const NOTHING: OutboxState = { waiting: 0, trouble: null };
 
 /** Takes that this browser still holds: sent by themselves where they can be, offered where the coach must say. */
 export function Outbox() {
-  const router = useRouter();
   const { waiting, trouble } = useSyncExternalStore(watchOutbox, outboxState, () => NOTHING);
   const [stranded, setStranded] = useState<KeptTake[]>([]);
 
@@ -21,12 +19,10 @@ export function Outbox() {
     const send = () => void flushOutbox().then(look, () => {});
     send();
     addEventListener('online', send);
-    const off = onSent(() => router.refresh());
     return () => {
       removeEventListener('online', send);
-      off();
     };
-  }, [look, router]);
+  }, [look]);
 
   const keep = async (take: KeptTake) => {
     await updateKept(take.id, { state: 'ready', refused: undefined });

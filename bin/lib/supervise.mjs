@@ -1,0 +1,68 @@
+// Keeps the parts of a running Wendel alive: what dies is started again, unless it dies again and again.
+import { say } from './project.mjs';
+import { stopPart } from './run.mjs';
+
+const FIRST_PAUSE_MS = 200;
+const LONGEST_PAUSE_MS = 5000;
+const LOOK_EVERY_MS = 500;
+/** So many deaths within this time are no accident. */
+const MOST_DEATHS = 6;
+const WITHIN_MS = 60_000;
+
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Start each part ({ name, start }) and start it again when it ends; `onChange` hears the processes that run. */
+export function supervise(wanted, onChange) {
+  const running = new Map();
+  let stopping = false;
+  let fail;
+  const failed = new Promise((_, reject) => (fail = reject));
+  failed.catch(() => {});
+
+  const tell = () => onChange([...running.values()]);
+  const run = async ({ name, start }) => {
+    const deaths = [];
+    let wait = FIRST_PAUSE_MS;
+    while (!stopping) {
+      const child = start();
+      running.set(name, child);
+      tell();
+      await child.done;
+      if (stopping) return;
+      const now = Date.now();
+      deaths.push(now);
+      if (deaths.filter((d) => now - d < WITHIN_MS).length >= MOST_DEATHS)
+        return fail(new Error(`${name} stopped ${MOST_DEATHS} times within a minute: see the messages above.`));
+      say(`${name} stopped by itself; starting it again. What was being done is done again; nothing is lost.`);
+      await pause(wait);
+      wait = Math.min(LONGEST_PAUSE_MS, 2 * wait);
+    }
+  };
+  for (const part of wanted) void run(part);
+  return {
+    failed,
+    processes: () => [...running.values()],
+    async stop() {
+      stopping = true;
+      await Promise.all([...running.values()].map(stopPart));
+    },
+  };
+}
+
+/** Look after the database server: start it again where it has gone. Returns what ends the looking. */
+export function watchDatabase(server) {
+  if (!server.alive) return () => {};
+  let busy = false;
+  const timer = setInterval(() => {
+    if (busy || server.alive()) return;
+    busy = true;
+    say('The database stopped by itself; starting it again. What was stored is stored; what was on its way is sent again.');
+    try {
+      server.begin();
+    } catch (error) {
+      say(`${error.message}\nIt is tried again.`);
+    }
+    busy = false;
+  }, LOOK_EVERY_MS);
+  return () => clearInterval(timer);
+}
