@@ -16,7 +16,8 @@ export default defineConfig({
     trace: 'retain-on-failure',
   },
   projects: [
-    { name: 'rooms', testIgnore: /restart/ },
-    { name: 'restart', testMatch: /restart/, dependencies: ['rooms'] },
+    { name: 'rooms', testIgnore: /restart|faults/ },
+    { name: 'faults', testMatch: /faults/, dependencies: ['rooms'] },
+    { name: 'restart', testMatch: /restart/, dependencies: ['faults'] },
   ],
 });

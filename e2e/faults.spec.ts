@@ -1,0 +1,93 @@
+import { expect, Page, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { clusterFolder } from '../bin/lib/postgres.mjs';
+import { anchorsFor, beginCourse } from '../src/core/lesson/course';
+import { STEPS } from '../src/core/lesson/protocols';
+import { addSinger, sirenFile, withMicrophone } from './browser';
+
+const data = process.env.WENDEL_DATA!;
+const SIRENS = 6;
+
+/** The running part whose command line matches. */
+function partPid(command: RegExp): number {
+  const { parts } = JSON.parse(readFileSync(join(data, 'running.json'), 'utf8')) as { parts: number[] };
+  return parts.find((pid) => command.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8')))!;
+}
+const kill = (pid: number) => process.kill(pid, 'SIGKILL');
+const killDatabase = () => kill(Number(readFileSync(join(clusterFolder(data), 'postmaster.pid'), 'utf8').split('\n')[0]));
+
+const recordingNow = (page: Page) => expect(page.getByRole('button', { name: 'Stop' })).toBeVisible({ timeout: 20_000 });
+const foundSoFar = (page: Page, n: number) =>
+  expect(page.locator('[data-testid=made][data-state=found]')).toHaveCount(n, { timeout: 60_000 });
+
+test('whatever dies in a lesson, no take is lost and none is doubled, and the coach is told', async ({ baseURL }) => {
+  test.setTimeout(240_000);
+  await withMicrophone(
+    sirenFile('faults.wav', 'tenor', 'flip', 21, 2.6).path,
+    async (page) => {
+      page.on('dialog', (d) => void d.accept());
+      await addSinger(page, 'Nib Calloway', 'Tenor');
+      const singerId = /singers\/([^/]+)/.exec(page.url())![1];
+      // A lesson of nothing but sirens, which follow one another by themselves.
+      const steps = [{ ...STEPS.sirens, times: SIRENS }];
+      const course = beginCourse({ id: 'sirens', name: 'Sirens', purpose: '', asksHealth: false, steps }, anchorsFor(null, 'tenor'));
+      const lessonId = crypto.randomUUID();
+      await page.request.post('/api/lessons', { data: { id: lessonId, singerId, name: 'Sirens', course } });
+      await page.goto(`/singers/${singerId}/lessons/${lessonId}`);
+      const safe = page.getByText(/safe in this browser/).first();
+
+      await page.locator('body').press('Space');
+      await recordingNow(page);
+      kill(partPid(/main\.mjs/));
+      await foundSoFar(page, 1);
+
+      await recordingNow(page);
+      kill(partPid(/next/));
+      await foundSoFar(page, 2);
+
+      await recordingNow(page);
+      killDatabase();
+      await foundSoFar(page, 3);
+
+      await recordingNow(page);
+      await page.context().setOffline(true);
+      await expect(safe).toBeVisible({ timeout: 20_000 });
+      // The lesson goes on without the server.
+      await recordingNow(page);
+      await page.context().setOffline(false);
+      await foundSoFar(page, 4);
+
+      // Reloaded in the middle of a take: it is offered, as far as it was sung, and the lesson stands where it stood.
+      await recordingNow(page);
+      await expect(page.getByTestId('ask-key')).toContainText(/5 of 6|6 of 6/);
+      await page.waitForTimeout(2500);
+      await page.reload();
+      await expect(page.getByText(/was cut off after \d+\.\d s/)).toBeVisible();
+      await page.getByRole('button', { name: 'Keep the take' }).click();
+      await expect(page.getByText(/was cut off/)).toBeHidden();
+      await expect(page.getByTestId('ask-key')).toContainText(/5 of 6|6 of 6/);
+
+      await page.goto(`/singers/${singerId}/map`);
+      const takes = page.getByRole('region', { name: 'Takes' }).getByRole('row');
+      const count = await takes.count();
+      expect(count).toBeGreaterThanOrEqual(5);
+      const links = await takes.getByRole('link').evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).href));
+      expect(new Set(links).size).toBe(count);
+      // Nothing is left behind in the browser.
+      const left = await page.evaluate(
+        () =>
+          new Promise((resolve) => {
+            const open = indexedDB.open('wendel-takes');
+            open.onsuccess = () => {
+              const all = open.result.transaction(['takes', 'blocks']);
+              const counts = ['takes', 'blocks'].map((s) => all.objectStore(s).count());
+              all.oncomplete = () => resolve(counts.map((c) => c.result));
+            };
+          }),
+      );
+      expect(left).toEqual([0, 0]);
+    },
+    baseURL!,
+  );
+});
