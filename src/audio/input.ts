@@ -1,6 +1,7 @@
 import type { Pcm } from '../core/voice/types';
 import type { TakeIdentity } from './kept';
-import type { FromTakeWorker, ToTakeWorker } from './take-messages';
+import type { TimbreAxis } from '../core/take/timbre';
+import type { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
 
 /** A finished recording: a WAV file of 24 bits. */
 export interface Recording {
@@ -8,12 +9,17 @@ export interface Recording {
   durationS: number;
 }
 
+/** A recording from an input, which is heard right there; a file is heard by the server only. */
+export interface HeardRecording extends Recording {
+  heard: Promise<HeardTake>;
+}
+
 export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
 
 /** An open input: sound flows to `onLive` at once and is kept between `start` and `stop`, in the browser's storage too. */
 export interface Input {
-  start(take: TakeIdentity): void;
-  stop(): Promise<Recording>;
+  start(take: TakeIdentity, axis: TimbreAxis | null): void;
+  stop(): Promise<HeardRecording>;
   /** Give up the take under way. */
   drop(): void;
   close(): void;
@@ -97,8 +103,8 @@ export async function openSound(pcm: Pcm, events: InputEvents, onEnd: () => void
   source.onended = onEnd;
   return {
     ...input,
-    start(take) {
-      input.start(take);
+    start(take, axis) {
+      input.start(take, axis);
       source.start();
     },
   };
@@ -116,26 +122,38 @@ async function contextAt(sampleRate: number | undefined): Promise<AudioContext> 
   return context;
 }
 
+const createTakeWorker = () => new Worker(new URL('./take.worker.ts', import.meta.url), { type: 'module' });
+let prepared: Worker | undefined;
+
+/** Have a worker ready and warm for the next input. */
+export function prepareInput(): void {
+  prepared ??= createTakeWorker();
+}
+
 async function openInput(context: AudioContext, events: InputEvents): Promise<Input & { node: AudioNode }> {
-  const worker = new Worker(new URL('./take.worker.ts', import.meta.url), { type: 'module' });
+  const worker = prepared ?? createTakeWorker();
+  prepared = undefined;
   const node = new AudioWorkletNode(context, 'wendel-capture', { numberOfOutputs: 0 });
   const channel = new MessageChannel();
   node.port.postMessage(channel.port1, [channel.port1]);
   const tell = (message: ToTakeWorker, transfer: Transferable[] = []) => worker.postMessage(message, transfer);
   tell({ kind: 'open', sampleRate: context.sampleRate, blocks: channel.port2 }, [channel.port2]);
   let finished: (recording: Recording) => void = () => {};
+  let hears: (heard: HeardTake) => void = () => {};
   worker.onmessage = ({ data }: MessageEvent<FromTakeWorker>) => {
     if (data.kind === 'live') events.onLive(data);
     else if (data.kind === 'unkept') events.onUnkept(data.full);
+    else if (data.kind === 'heard') hears(data.heard);
     else finished({ wav: data.wav, durationS: data.durationS });
   };
   return {
     node,
-    start: (take) => tell({ kind: 'start', take }),
+    start: (take, axis) => tell({ kind: 'start', take, axis }),
     drop: () => tell({ kind: 'drop' }),
     stop: () =>
       new Promise((resolve) => {
-        finished = resolve;
+        const heard = new Promise<HeardTake>((tellHeard) => (hears = tellHeard));
+        finished = (recording) => resolve({ ...recording, heard });
         tell({ kind: 'stop' });
       }),
     close() {

@@ -1,17 +1,29 @@
+import type { TimbreAxis } from '../core/take/timbre';
+import type { TakeFindings, Trace } from '../core/take/types';
 import type { LiveFrame } from '../core/voice/live';
 import type { TakeIdentity } from './kept';
 
 /** To the take worker: `blocks` is the port the audio thread writes to. */
 export type ToTakeWorker =
   | { kind: 'open'; sampleRate: number; blocks: MessagePort }
-  | { kind: 'start'; take: TakeIdentity }
+  /** `axis`: the singer's own timbre axis, where it is known. */
+  | { kind: 'start'; take: TakeIdentity; axis: TimbreAxis | null }
   | { kind: 'stop' }
   /** Give up the take under way: nothing of it is kept. */
   | { kind: 'drop' };
+
+/** What was found in a take, or why nothing could be. */
+export interface HeardTake {
+  findings: TakeFindings | null;
+  trace: Trace | null;
+  error: string | null;
+}
 
 /** From the take worker. `peak` is the block's largest sample, `power` its mean square, 0..1. */
 export type FromTakeWorker =
   | { kind: 'live'; frames: LiveFrame[]; peak: number; power: number }
   | { kind: 'done'; wav: ArrayBuffer; durationS: number }
+  /** The analysis of the take that is done: the same that the server makes of the same file. */
+  | { kind: 'heard'; heard: HeardTake }
   /** The take can't be kept in this browser while it is recorded: it lives in this page only. */
   | { kind: 'unkept'; full: boolean };

@@ -6,11 +6,19 @@ export interface Playing {
   atS: number;
 }
 
-/** One player for stored takes: plays a take from any point, to an end if given. */
+/** One player for stored takes: plays a take from any point, to an end if given, again and again and slower if wanted. */
 export function useTakePlayer() {
   const audio = useRef<HTMLAudioElement | null>(null);
-  const until = useRef(Infinity);
+  const part = useRef({ fromS: 0, toS: Infinity });
   const [playing, setPlaying] = useState<Playing | null>(null);
+  const [slow, setSlow] = useState(false);
+  const [loop, setLoop] = useState(false);
+  const manner = useRef({ slow, loop });
+  useEffect(() => {
+    manner.current = { slow, loop };
+    // Half the speed at the same pitch.
+    if (audio.current) audio.current.playbackRate = slow ? 0.5 : 1;
+  }, [slow, loop]);
 
   const stop = useCallback(() => {
     audio.current?.pause();
@@ -21,10 +29,16 @@ export function useTakePlayer() {
     (takeId: string, fromS: number, toS = Infinity) => {
       const element = (audio.current ??= new Audio());
       const src = `/api/takes/${takeId}/audio`;
-      until.current = toS;
+      part.current = { fromS: Math.max(0, fromS), toS };
       if (!element.src.endsWith(src)) element.src = src;
       element.currentTime = Math.max(0, fromS);
-      element.onended = stop;
+      element.preservesPitch = true;
+      element.playbackRate = manner.current.slow ? 0.5 : 1;
+      element.onended = () => {
+        if (!manner.current.loop) return stop();
+        element.currentTime = part.current.fromS;
+        void element.play().catch(() => {});
+      };
       setPlaying({ takeId, atS: Math.max(0, fromS) });
       // A play cut short by the next one is no fault.
       element.play().catch(() => {});
@@ -37,7 +51,10 @@ export function useTakePlayer() {
     if (!takeId) return;
     let frame = requestAnimationFrame(function follow() {
       const element = audio.current!;
-      if (element.currentTime >= until.current) return stop();
+      if (element.currentTime >= part.current.toS) {
+        if (!manner.current.loop) return stop();
+        element.currentTime = part.current.fromS;
+      }
       setPlaying((p) => p && { ...p, atS: element.currentTime });
       frame = requestAnimationFrame(follow);
     });
@@ -46,5 +63,5 @@ export function useTakePlayer() {
 
   useEffect(() => () => audio.current?.pause(), []);
 
-  return { playing, play, stop };
+  return { playing, play, stop, slow, setSlow, loop, setLoop };
 }

@@ -14,7 +14,12 @@ export interface SingerRow {
   note: string;
   intake: Intake | null;
   archivedAt: Date | null;
+  /** The singer's own timbre axis, from the newest calibration. */
+  axis: TimbreAxis | null;
 }
+
+/** What the coach fills in. */
+export type SingerFields = Omit<SingerRow, 'id' | 'archivedAt' | 'axis'>;
 
 const columns = {
   id: singer.id,
@@ -24,6 +29,7 @@ const columns = {
   note: singer.note,
   intake: singer.intake,
   archivedAt: singer.archivedAt,
+  axis: singer.axis,
 };
 
 /** All singers, the last heard first, with how many takes they have and what their kept maps say (null: not pooled yet, or anew). */
@@ -74,7 +80,7 @@ export async function saveAxis({ db, studioId }: StudioTx, id: string, axis: Tim
     .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }
 
-export async function insertSinger({ db, studioId }: StudioTx, values: Omit<SingerRow, 'id' | 'archivedAt'>): Promise<string> {
+export async function insertSinger({ db, studioId }: StudioTx, values: SingerFields): Promise<string> {
   const [row] = await db
     .insert(singer)
     .values({ ...values, studioId })
@@ -82,7 +88,7 @@ export async function insertSinger({ db, studioId }: StudioTx, values: Omit<Sing
   return row.id;
 }
 
-export async function updateSinger({ db, studioId }: StudioTx, id: string, values: Omit<SingerRow, 'id' | 'archivedAt'>): Promise<void> {
+export async function updateSinger({ db, studioId }: StudioTx, id: string, values: SingerFields): Promise<void> {
   await db
     .update(singer)
     .set(values)

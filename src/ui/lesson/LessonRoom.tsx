@@ -17,6 +17,7 @@ import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId } from '../../core/plan/voice-types';
 import { HOP_S } from '../../core/voice/types';
+import type { TimbreAxis } from '../../core/take/timbre';
 import type { CrossingStyle } from '../../core/sim/profile';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
@@ -58,7 +59,7 @@ const REFERENCES: readonly (readonly [Reference, string])[] = [
 const PACE_WORDS = { lingers: 'Keep moving: the low notes use up the breath.', rushes: 'A little slower through the change.' };
 
 interface Props {
-  singer: { id: string; name: string; voiceType: VoiceTypeId; intake: { health: string } | null };
+  singer: { id: string; name: string; voiceType: VoiceTypeId; intake: { health: string } | null; axis: TimbreAxis | null };
   map: VoiceMap;
   lesson: { id: string; name: string; course: Course; note: string };
 }
@@ -106,7 +107,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
     },
     [course.voice, present],
   );
-  const recorder = useRecorder(onFrames, () => {
+  const recorder = useRecorder(singer.axis, onFrames, () => {
     setProblem('The microphone went away. What was recorded so far is kept: plug it in again and press Space.');
     return finishNow.current(false);
   });
@@ -130,6 +131,8 @@ export function LessonRoom({ singer, map, lesson }: Props) {
 
   const send = useCallback(
     async (finished: Finished) => {
+      const { id } = finished.take;
+      void finished.heard?.then((analysis) => change(id, { stored: { take: { id, durationS: finished.recording.durationS }, analysis } }));
       try {
         await deliver(finished);
         await listen(finished.take.id);

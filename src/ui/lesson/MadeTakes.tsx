@@ -14,9 +14,8 @@ export interface Made {
 
 /** In a few words, what was found. */
 function wordsOf({ state, stored }: Made): string {
-  if (state === 'sending') return 'storing';
-  if (state === 'waiting') return 'safe here, waiting for the server';
-  if (state === 'listening') return 'listening closely';
+  const waits = state === 'waiting' ? 'safe here, waiting for the server' : '';
+  if (!stored) return waits || (state === 'sending' ? 'storing' : 'listening closely');
   const findings = stored?.analysis?.findings;
   if (!findings) return stored?.analysis?.error ?? 'could not be listened to';
   if (!findings.quality.usable) return findings.quality.reasons.join(' ');
@@ -24,7 +23,7 @@ function wordsOf({ state, stored }: Made): string {
   const changes = changesOf(findings);
   const range = findings.range ? `${noteName(findings.range.lowestMidi)} to ${noteName(findings.range.highestMidi)}` : '';
   const at = [...new Set(changes.map((c) => noteName(c.midi)))];
-  return [range, at.length > 0 && `changes at ${at.join(', ')}`, ...findings.quality.reasons].filter(Boolean).join(' · ');
+  return [waits, range, at.length > 0 && `changes at ${at.join(', ')}`, ...findings.quality.reasons].filter(Boolean).join(' · ');
 }
 
 const ICONS = { sending: LoaderCircle, waiting: CloudOff, listening: Ear, found: Check, failed: CloudOff };

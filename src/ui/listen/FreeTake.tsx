@@ -6,11 +6,12 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { recordingOf } from '../../audio/file';
 import { Recording } from '../../audio/input';
 import { keepFile, TakeIdentity } from '../../audio/kept';
-import { onSent } from '../../audio/outbox';
+import { onSent, Refused } from '../../audio/outbox';
 import { useTakePlayer } from '../../audio/take-player';
 import type { VoiceMap } from '../../core/map/types';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
+import type { TimbreAxis } from '../../core/take/timbre';
 import { changesOf } from '../../core/take/changes';
 import { Colour, Task, TASKS } from '../../core/take/types';
 import { Choice } from '../kit/Choice';
@@ -31,8 +32,16 @@ import { COLOUR_HOW, COLOUR_WORDS, ListenVowel, simulatedTask, STYLE_WORDS, VOWE
 const HEIGHT = 600;
 const noFrames = () => {};
 
+/** Who is listened to. */
+export interface Listened {
+  id: string;
+  name: string;
+  voiceType: VoiceTypeId;
+  axis: TimbreAxis | null;
+}
+
 /** One take of anything, from the microphone, a file or the simulated singer. */
-export function FreeTake({ singer, map }: { singer: { id: string; name: string; voiceType: VoiceTypeId }; map: VoiceMap }) {
+export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
   const router = useRouter();
   const type = voiceType(singer.voiceType);
   const [task, setTask] = useState<Task>('siren');
@@ -48,7 +57,7 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
   const chooser = useRef<HTMLInputElement>(null);
   const stopNow = useRef<() => Promise<void>>(async () => {});
   const { playing, play, stop: silence } = useTakePlayer();
-  const recorder = useRecorder(noFrames, () => {
+  const recorder = useRecorder(singer.axis, noFrames, () => {
     setProblem('The microphone went away. What was recorded so far is being kept: plug it in again for the next take.');
     return stopNow.current();
   });
@@ -58,14 +67,18 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
   const scale = useLadderScale(map, singer.voiceType, HEIGHT);
 
   const waiting = useRef<Finished | null>(null);
+  const latest = useRef<Finished | null>(null);
   const show = useCallback(
     async (finished: Finished) => {
       waiting.current = null;
       try {
-        setPhase('analysing');
+        if (!finished.heard) setPhase('analysing');
         const stored = await analysed(finished.take.id);
-        setResult({ finished, stored });
-        setPhase('result');
+        // A take begun meanwhile is not pushed aside; what was heard at once stays until the server's own is there.
+        if (latest.current === finished) {
+          setResult({ finished, stored });
+          setPhase('result');
+        }
         router.refresh();
       } catch (error) {
         setProblem((error as Error).message);
@@ -79,11 +92,21 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
       setPhase('storing');
       setProblem(null);
       waiting.current = finished;
+      latest.current = finished;
+      void finished.heard?.then((heard) => {
+        if (latest.current !== finished) return;
+        setResult(
+          (now) =>
+            now ?? { finished, stored: { take: { id: finished.take.id, durationS: finished.recording.durationS }, analysis: heard } },
+        );
+        setPhase('result');
+      });
       try {
         await deliver(finished);
-      } catch {
-        // Shown with the takes that wait.
-        return setPhase('idle');
+      } catch (error) {
+        // What waits is shown with the takes that wait.
+        if (error instanceof Refused && finished.take.source === 'file') setProblem(error.message);
+        if (!finished.heard) setPhase('idle');
       }
     },
     [deliver],
@@ -125,7 +148,7 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
   });
 
   const start = useCallback(async () => {
-    waiting.current = null;
+    latest.current = null;
     silence();
     setProblem(null);
     setResult(null);
@@ -158,7 +181,7 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
         const recording: Recording = await recordingOf(file);
         const take = identity('file');
         await keepFile(take, recording.wav).catch(() => {});
-        await save({ take, recording, marks: [] });
+        await save({ take, recording, marks: [], heard: null });
       } catch (error) {
         setProblem((error as Error).message);
         setPhase('idle');
@@ -170,6 +193,7 @@ export function FreeTake({ singer, map }: { singer: { id: string; name: string; 
   const discard = useCallback(async () => {
     if (!result) return;
     silence();
+    latest.current = null;
     try {
       await discardTake(result.finished.take.id);
       setDiscarded(result.finished);

@@ -5,11 +5,10 @@ import { useState } from 'react';
 import { beginCourse } from '../../core/lesson/course';
 import type { Protocol, VoiceAnchors } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
-import { VoiceTypeId } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
 import { dateTimeOf } from '../kit/words';
-import { FreeTake } from './FreeTake';
+import { FreeTake, Listened } from './FreeTake';
 
 interface LessonLine {
   id: string;
@@ -28,7 +27,7 @@ export function ListenRoom({
   protocols,
   lessons,
 }: {
-  singer: { id: string; name: string; voiceType: VoiceTypeId };
+  singer: Listened;
   map: VoiceMap;
   voice: VoiceAnchors;
   protocols: Protocol[];

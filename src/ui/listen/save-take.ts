@@ -1,9 +1,9 @@
-import type { TakeFindings, Trace } from '../../core/take/types';
+import type { HeardTake } from '../../audio/take-messages';
 import { request } from '../kit/request';
 
 export interface StoredTake {
   take: { id: string; durationS: number };
-  analysis: { findings: TakeFindings | null; trace: Trace | null; error: string | null } | null;
+  analysis: HeardTake | null;
 }
 
 const GIVE_UP_MS = 120_000;

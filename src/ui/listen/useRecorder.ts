@@ -1,16 +1,19 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Input, InputEvents, Live, Recording } from '../../audio/input';
-import { TakeIdentity, updateKept } from '../../audio/kept';
+import { Input, InputEvents, Live, prepareInput, Recording } from '../../audio/input';
+import type { HeardTake } from '../../audio/take-messages';
+import { forgetKept, TakeIdentity, updateKept } from '../../audio/kept';
 import { flushOutbox, onSent, Refused, sendTake } from '../../audio/outbox';
 import type { CoachMark } from '../../core/map/types';
+import type { TimbreAxis } from '../../core/take/timbre';
 import { HOP_S } from '../../core/voice/types';
 import { addFrames, emptyLive, LiveStore } from '../take/LiveTrace';
 import type { MeterStore } from './LevelMeter';
 
-/** A recording that has ended, with what was marked while it ran. */
+/** A recording that has ended, with what was marked while it ran, and what was heard in it at once (not in a file). */
 export interface Finished {
   take: TakeIdentity;
   recording: Recording;
+  heard: Promise<HeardTake> | null;
   marks: CoachMark[];
 }
 
@@ -28,7 +31,7 @@ const BACK_FRAMES = 20;
  * what can't be sent now goes later by itself. `onFrames` hears the live frames of the take under way with the track so far;
  * `onLost` ends the take when the device has gone away.
  */
-export function useRecorder(onFrames: (live: Live, track: LiveStore) => void, onLost: () => Promise<void>) {
+export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, track: LiveStore) => void, onLost: () => Promise<void>) {
   const [state, setState] = useState<'idle' | 'opening' | 'recording' | 'ending'>('idle');
   const [unsent, setUnsent] = useState<Unsent[]>([]);
   const [warning, setWarning] = useState<string | null>(null);
@@ -47,7 +50,10 @@ export function useRecorder(onFrames: (live: Live, track: LiveStore) => void, on
     input.current = null;
     current.current = null;
   }, []);
-  useEffect(() => close, [close]);
+  useEffect(() => {
+    prepareInput();
+    return close;
+  }, [close]);
 
   // A take that the outbox has sent is no longer anybody's worry here.
   useEffect(() => onSent((id) => setUnsent((all) => all.filter((u) => u.take.id !== id))), []);
@@ -94,10 +100,10 @@ export function useRecorder(onFrames: (live: Live, track: LiveStore) => void, on
       }
       void navigator.storage?.persist?.();
       current.current = { take, marks: [] };
-      input.current.start(take);
+      input.current.start(take, axis);
       setState('recording');
     },
-    [close],
+    [axis, close],
   );
 
   /** End the take under way: its sound and marks; null when there is none. */
@@ -106,9 +112,9 @@ export function useRecorder(onFrames: (live: Live, track: LiveStore) => void, on
     if (!ending || !input.current) return null;
     current.current = null;
     setState('ending');
-    const recording = await input.current.stop();
+    const { heard, ...recording } = await input.current.stop();
     setState('idle');
-    return { ...ending, recording };
+    return { ...ending, recording, heard };
   }, []);
 
   /** Give the take under way up. */
@@ -119,13 +125,20 @@ export function useRecorder(onFrames: (live: Live, track: LiveStore) => void, on
     setState('idle');
   }, []);
 
-  /** Send a finished take. @throws Error in words; the take is then among `unsent`. */
+  /** Send a finished take. @throws Error in words; the take is then among `unsent` (not a file that was refused). */
   const deliver = useCallback(async (finished: Finished) => {
     setUnsent((all) => all.filter((u) => u.take.id !== finished.take.id));
+    // The take is kept here already; the processor is for hearing it first.
+    await finished.heard;
     try {
       await sendTake(finished.take, finished.recording.wav, finished.marks);
     } catch (error) {
       const refused = error instanceof Refused;
+      // A file that isn't accepted is still where it came from.
+      if (refused && finished.take.source === 'file') {
+        await forgetKept(finished.take.id).catch(() => {});
+        throw error;
+      }
       if (refused) await updateKept(finished.take.id, { refused: error.message }).catch(() => {});
       const waits = kept.current && !refused;
       const why = (error as Error).message;

@@ -1,5 +1,6 @@
 'use client';
-import { ArrowDown, ArrowUp, Check, Pause, Play, Plus, Undo2, X } from 'lucide-react';
+import { ArrowDown, ArrowUp, Check, Pause, Play, Plus, Redo2, Repeat, Snail, Undo2, X } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
@@ -9,33 +10,52 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { Change, changesOf } from '../../core/take/changes';
 import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/types';
 import { Notice } from '../kit/Notice';
+import { request } from '../kit/request';
 import { dateTimeOf, EVENT_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { TakePicture } from '../take/TakePicture';
 import { SingerMark } from '../kit/Shapes';
+import { Blind, BlindListen } from './BlindListen';
+import { Compare, OtherTake } from './Compare';
+import { TakeNote } from './TakeNote';
 import { useMarks } from './useMarks';
+
+// The charts are fetched only when they are looked at.
+const HowMeasured = dynamic(() => import('./HowMeasured').then((m) => m.HowMeasured), { ssr: false });
 
 interface Props {
   singer: { id: string; name: string; voiceType: VoiceTypeId };
   map: VoiceMap;
   view: {
-    take: { id: string; task: Task; vowel: string; source: string; durationS: number; recordedAt: Date };
+    take: { id: string; task: Task; vowel: string; source: string; durationS: number; recordedAt: Date; note: string };
     analysis: { engine: string; findings: TakeFindings | null; trace: Trace | null; error: string | null } | null;
     marks: CoachMark[];
   };
   atS: number;
+  /** Other takes of the singer, newest first. */
+  others: OtherTake[];
 }
 
-const HEIGHT = 570;
+interface Stored {
+  analysis: { trace: Trace | null } | null;
+}
+
+const NOTHING: Change[] = [];
+const HEIGHT = 520;
 const SOURCE_WORDS: Record<string, string> = { microphone: 'microphone', file: 'from a file', simulated: 'simulated singer' };
 
 /** One take heard again: the machine's findings and the coach's word on each, side by side on the ladder. */
-export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS }: Props) {
+export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS, others }: Props) {
   const findings = analysis?.findings ?? null;
   const trace = analysis?.trace ?? null;
-  const changes = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
-  const { marks, problem, set, undo } = useMarks(take.id, stored);
-  const { playing, play, stop } = useTakePlayer();
+  const heard = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
+  const [blind, setBlind] = useState<Blind>('off');
+  const changes = blind === 'listening' ? NOTHING : heard;
+  const { marks, problem, set, undo, redo } = useMarks(take.id, stored);
+  const { playing, play, stop, slow, setSlow, loop, setLoop } = useTakePlayer();
+  const [beside, setBeside] = useState('');
+  const [ghost, setGhost] = useState<Trace | null>(null);
+  const [measured, setMeasured] = useState(false);
   const [selected, setSelected] = useState(() =>
     Math.max(
       0,
@@ -103,16 +123,42 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         ArrowDown: change && (() => move(change, -1)),
         m: () => addHere('coach'),
         n: () => addHere('singer'),
+        l: () => setLoop(!loop),
+        h: () => setSlow(!slow),
+        1: () => playFrom(nowS),
+        2: beside ? () => play(beside, nowS) : undefined,
       };
-      const undoKey = (event.ctrlKey || event.metaKey) && event.key === 'z';
-      const action = undoKey ? (undo ?? undefined) : event.ctrlKey || event.metaKey || event.altKey ? undefined : act[event.key];
+      const command = event.ctrlKey || event.metaKey;
+      const wanted = event.key.toLowerCase();
+      const commands: Record<string, (() => void) | null> = { z: event.shiftKey ? redo : undo, y: redo };
+      const action = command ? commands[wanted] : event.altKey ? undefined : act[event.key];
       if (!action) return;
       event.preventDefault();
       action();
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [addHere, changes, cursorS, move, playFrom, playing, say, select, selected, stop, undo]);
+  }, [
+    addHere,
+    beside,
+    changes,
+    cursorS,
+    loop,
+    move,
+    nowS,
+    play,
+    playFrom,
+    playing,
+    redo,
+    say,
+    select,
+    selected,
+    setLoop,
+    setSlow,
+    slow,
+    stop,
+    undo,
+  ]);
 
   const added = marks.filter((m) => m.verdict === 'add');
   return (
@@ -130,6 +176,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             playheadS={nowS}
             onSelect={(c) => select(changes.indexOf(c))}
             onPlay={playFrom}
+            ghost={ghost}
           />
         ) : (
           <p className="card">{analysis?.error ?? 'This take is still being listened to. Reload the page in a moment.'}</p>
@@ -148,10 +195,50 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
           <button className="button" onClick={() => addHere('singer')} title="N: what the singer says, at the line">
             <Plus aria-hidden size={18} /> The singer feels it here
           </button>
-          <button className="button" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z">
-            <Undo2 aria-hidden size={18} /> Undo
+          <button className="button px-3" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z" aria-label="Undo">
+            <Undo2 aria-hidden size={18} />
           </button>
-          <span className="text-sm text-soft">Click anywhere in the picture to play from there.</span>
+          <button className="button px-3" onClick={() => redo?.()} disabled={!redo} title="Ctrl+Y" aria-label="Redo">
+            <Redo2 aria-hidden size={18} />
+          </button>
+          <button
+            className={`button ${loop ? 'border-accent text-accent' : ''}`}
+            aria-pressed={loop}
+            title="L"
+            onClick={() => setLoop(!loop)}
+          >
+            <Repeat aria-hidden size={18} /> Loop
+          </button>
+          <button
+            className={`button ${slow ? 'border-accent text-accent' : ''}`}
+            aria-pressed={slow}
+            title="H"
+            onClick={() => setSlow(!slow)}
+          >
+            <Snail aria-hidden size={18} /> Half speed
+          </button>
+        </div>
+        <div className="flex flex-wrap items-end justify-between gap-2">
+          <Compare
+            others={others}
+            chosen={beside}
+            onChoose={(id) => {
+              setBeside(id);
+              setGhost(null);
+              if (id)
+                void request<Stored>(`/api/takes/${id}`).then(
+                  (other) => setGhost(other.analysis?.trace ?? null),
+                  () => setBeside(''),
+                );
+            }}
+            onPlay={(which) => (which === 'A' ? playFrom(nowS) : play(beside, nowS))}
+          />
+          <BlindListen
+            state={blind}
+            marks={marks.filter((m) => m.by === 'coach' && m.verdict === 'add')}
+            changes={heard}
+            onState={setBlind}
+          />
         </div>
       </section>
 
@@ -196,7 +283,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             the singer
           </span>
         </p>
-        {findings?.quality.usable && changes.length === 0 && (
+        {findings?.quality.usable && heard.length === 0 && (
           <p className="card">No change was found in this take. If you hear one, stop there and press M.</p>
         )}
         <ol className="flex flex-col gap-2">
@@ -283,6 +370,13 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             </li>
           ))}
         </ol>
+        {changes[selected] && (
+          <details className="card" onToggle={(e) => setMeasured(e.currentTarget.open)}>
+            <summary className="cursor-pointer font-semibold">How the change at {noteName(changes[selected].midi)} was measured</summary>
+            {measured && <HowMeasured takeId={take.id} change={changes[selected]} />}
+          </details>
+        )}
+        <TakeNote takeId={take.id} stored={take.note} />
         {findings && findings.notes.length > 0 && (
           <details className="card">
             <summary className="cursor-pointer font-semibold">

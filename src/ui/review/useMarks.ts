@@ -3,12 +3,20 @@ import { useCallback, useRef, useState } from 'react';
 import type { CoachMark } from '../../core/map/types';
 import { request, sendJson } from '../kit/request';
 
+/** One step of the coach's: what a mark was and became. */
+interface Change {
+  id: string;
+  before: CoachMark | undefined;
+  after: CoachMark | undefined;
+}
+
 /** The coach's marks on a take: shown at once, stored behind, and every step can be undone. */
 export function useMarks(takeId: string, stored: CoachMark[]) {
   const router = useRouter();
   const [marks, setMarks] = useState(stored);
   const [problem, setProblem] = useState<string | null>(null);
-  const [steps, setSteps] = useState<{ id: string; before: CoachMark | undefined }[]>([]);
+  const [steps, setSteps] = useState<Change[]>([]);
+  const [undone, setUndone] = useState<Change[]>([]);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
 
   const put = useCallback(
@@ -31,7 +39,8 @@ export function useMarks(takeId: string, stored: CoachMark[]) {
 
   const set = useCallback(
     (id: string, next: CoachMark | undefined) => {
-      setSteps((s) => [...s, { id, before: marks.find((m) => m.id === id) }]);
+      setSteps((s) => [...s, { id, before: marks.find((m) => m.id === id), after: next }]);
+      setUndone([]);
       put(id, next);
     },
     [marks, put],
@@ -41,8 +50,17 @@ export function useMarks(takeId: string, stored: CoachMark[]) {
     const last = steps[steps.length - 1];
     if (!last) return;
     setSteps((s) => s.slice(0, -1));
+    setUndone((u) => [...u, last]);
     put(last.id, last.before);
   }, [put, steps]);
 
-  return { marks, problem, set, undo: steps.length > 0 ? undo : null };
+  const redo = useCallback(() => {
+    const last = undone[undone.length - 1];
+    if (!last) return;
+    setUndone((u) => u.slice(0, -1));
+    setSteps((s) => [...s, last]);
+    put(last.id, last.after);
+  }, [put, undone]);
+
+  return { marks, problem, set, undo: steps.length > 0 ? undo : null, redo: undone.length > 0 ? redo : null };
 }

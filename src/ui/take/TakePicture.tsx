@@ -10,7 +10,7 @@ import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
 import { LadderScale } from '../ladder/scale';
 import { CurveCanvas } from './CurveCanvas';
 import type { Change } from '../../core/take/changes';
-import { curveOf, secondsAt, TimeScale, xAt } from './trace';
+import { Curve, curveOf, secondsAt, TimeScale, xAt } from './trace';
 
 interface Props {
   scale: LadderScale;
@@ -23,13 +23,16 @@ interface Props {
   playheadS?: number | null;
   onSelect?: (change: Change) => void;
   onPlay: (fromS: number) => void;
+  /** Another take on the same axes, drawn faintly. */
+  ghost?: Trace | null;
 }
 
 /** A take beside the ladder: its curve, what the machine found (rings) and what the coach said (diamonds). Click to play from there. */
-export function TakePicture({ scale, map, findings, trace, changes, marks, selected, playheadS, onSelect, onPlay }: Props) {
+export function TakePicture({ scale, map, findings, trace, changes, marks, selected, playheadS, onSelect, onPlay, ghost }: Props) {
   const [box, width] = useWidth();
   const curve = useMemo(() => curveOf(trace), [trace]);
-  const durationS = trace.midi.length * trace.hopS;
+  const other = useMemo(() => (ghost ? beside(ghost, trace) : null), [ghost, trace]);
+  const durationS = Math.max(trace.midi.length * trace.hopS, other ? other.startS + other.midi.length * other.hopS : 0);
   const time: TimeScale = useMemo(() => ({ fromS: 0, toS: Math.max(1, durationS), width: Math.max(1, width) }), [durationS, width]);
   const atPlayhead = playheadS != null ? trace.midi[Math.round(playheadS / trace.hopS)] || null : null;
 
@@ -58,6 +61,11 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
             </g>
           ))}
         </svg>
+        {other && (
+          <div className="opacity-35">
+            <CurveCanvas curve={other} time={time} scale={scale} />
+          </div>
+        )}
         <CurveCanvas curve={curve} time={time} scale={scale} />
         <svg width={time.width} height={scale.height} className="absolute inset-0" role="group" aria-label="Changes found in this take">
           {changes.map((c) => (
@@ -107,6 +115,16 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
       </div>
     </div>
   );
+}
+
+/** Another take's curve, moved so that both begin to sing at the same moment. */
+function beside(ghost: Trace, trace: Trace): Curve {
+  const begins = (t: Trace) =>
+    Math.max(
+      0,
+      t.midi.findIndex((m) => m > 0),
+    ) * t.hopS;
+  return { ...curveOf(ghost), startS: begins(trace) - begins(ghost) };
 }
 
 const cross = (x: number, y: number, r: number) => `M${x - r} ${y - r}L${x + r} ${y + r}M${x - r} ${y + r}L${x + r} ${y - r}`;

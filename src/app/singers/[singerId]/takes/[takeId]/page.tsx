@@ -13,6 +13,8 @@ export default async function Page({
   searchParams: Promise<{ at?: string }>;
 }) {
   const { singerId, takeId } = await params;
-  const { singer, map } = await found(viewSinger(singerId));
-  return <ReviewRoom singer={singer} map={map} view={await found(viewTake(takeId))} atS={Number((await searchParams).at) || 0} />;
+  const { singer, map, takes } = await found(viewSinger(singerId));
+  const view = await found(viewTake(takeId));
+  const others = takes.filter((t) => t.id !== takeId && t.usable).map(({ id, task, recordedAt }) => ({ id, task, recordedAt }));
+  return <ReviewRoom key={takeId} singer={singer} map={map} view={view} atS={Number((await searchParams).at) || 0} others={others} />;
 }
