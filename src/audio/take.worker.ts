@@ -123,18 +123,28 @@ function finish() {
   if (keeper) send({ kind: 'heard', heard: keeper.hear(own) });
 }
 
-/** Code that has run is several times as fast: the first take is heard as quickly as the others. */
-function warmUp() {
+/** Rounds of warming up, each short, so that blocks and messages come through between them. */
+const WARM_UPS = 24;
+
+/** Code that has run often is several times as fast: the first take is heard as quickly as the others. */
+function warmUp(round: number) {
+  if (round === WARM_UPS || recording) return;
   const rate = 16000;
   let phase = 0;
+  // Up and down with a leap each way, of a different place in each round, between two quiets.
+  const leap = 2 ** ((2 + (round % 4)) / 12);
   const samples = Float32Array.from({ length: 3 * rate }, (_, i) => {
-    const up = i < 1.5 * rate ? i / rate : 3 - i / rate;
-    phase += (120 * 2 ** up) / rate;
-    return i < 0.2 * rate ? 1e-4 * Math.sin(i * i) : 0.5 * (2 * (phase % 1) - 1);
+    const t = i / rate - 0.3;
+    const octaves = t < 1.2 ? 1.4 * t : 1.4 * (2.4 - t);
+    const hz = 110 * 2 ** octaves * (octaves > 0.8 ? leap : 1);
+    phase += hz / rate;
+    const hiss = 1e-3 * Math.sin(i * i);
+    return t < 0 || t > 2.4 ? hiss : 0.5 * (2 * (phase % 1) - 1) + hiss;
   });
-  for (let i = 0; i < 8; i++) analyseTake({ samples, sampleRate: rate }, 'siren');
+  analyseTake({ samples, sampleRate: rate }, 'siren');
+  setTimeout(() => warmUp(round + 1), 5);
 }
-setTimeout(warmUp, 0);
+setTimeout(() => warmUp(0), 0);
 
 async function drop() {
   const keeper = recording;

@@ -23,6 +23,13 @@ export interface Unsent extends Finished {
   why: string;
 }
 
+/** When what was just put on the page has been painted (a page in the background paints nothing). */
+const shown = () =>
+  new Promise<void>((resolve) => {
+    setTimeout(resolve, 400);
+    requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+  });
+
 /** Sung frames before a mark's direction is looked for this far back. */
 const BACK_FRAMES = 20;
 
@@ -128,8 +135,9 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
   /** Send a finished take. @throws Error in words; the take is then among `unsent` (not a file that was refused). */
   const deliver = useCallback(async (finished: Finished) => {
     setUnsent((all) => all.filter((u) => u.take.id !== finished.take.id));
-    // The take is kept here already; the processor is for hearing it first.
+    // The take is kept here already; the processor is for hearing it and showing what was heard first.
     await finished.heard;
+    await shown();
     try {
       await sendTake(finished.take, finished.recording.wav, finished.marks);
     } catch (error) {

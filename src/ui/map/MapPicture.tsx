@@ -1,4 +1,5 @@
 'use client';
+import type { Ref } from 'react';
 import type { VoiceMap, Vote } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
@@ -19,9 +20,14 @@ export function MapPicture({
   map,
   when,
   onPlay,
+  ghost,
+  figure,
 }: {
   scale: LadderScale;
   map: VoiceMap;
+  /** An earlier map, drawn in outline behind this one. */
+  ghost?: VoiceMap | null;
+  figure?: Ref<HTMLElement>;
   when: Map<string, Date>;
   onPlay: (vote: Vote) => void;
 }) {
@@ -35,7 +41,7 @@ export function MapPicture({
   };
   const votes = map.passaggi.flatMap((p) => p.votes);
   return (
-    <figure className="min-w-0">
+    <figure ref={figure} className="min-w-0">
       <div className="flex gap-2">
         <div style={{ paddingTop: HEAD }}>
           <Ladder scale={scale} map={map} />
@@ -52,6 +58,7 @@ export function MapPicture({
             {map.passaggi.map((p) => (
               <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={2 * column} />
             ))}
+            {ghost && <Ghost scale={scale} map={ghost} width={2 * column} />}
             {map.extreme && (
               <>
                 <LimitLine
@@ -137,6 +144,26 @@ export function MapPicture({
         </table>
       </figcaption>
     </figure>
+  );
+}
+
+/** Where the changes and the ends of the voice stood earlier: outlines only. */
+function Ghost({ scale, map, width }: { scale: LadderScale; map: VoiceMap; width: number }) {
+  return (
+    <g aria-hidden="true" fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="6 4" opacity={0.7} data-testid="ghost">
+      {map.passaggi.map((p) => (
+        <rect
+          key={p.midi}
+          x={3}
+          width={Math.max(0, width - 6)}
+          rx={6}
+          y={scale.y(p.highMidi) - scale.rung / 2}
+          height={scale.y(p.lowMidi) - scale.y(p.highMidi) + scale.rung}
+        />
+      ))}
+      {map.extreme &&
+        [map.extreme.low.midi, map.extreme.high.midi].map((m) => <path key={m} d={`M0 ${scale.y(m)}H${width}`} strokeDasharray="1 5" />)}
+    </g>
   );
 }
 

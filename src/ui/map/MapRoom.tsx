@@ -2,6 +2,7 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { ChevronDown, Play, Square } from 'lucide-react';
 import Link from 'next/link';
+import { useMemo, useRef, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { Passaggio, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
@@ -9,7 +10,10 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Task } from '../../core/take/types';
 import { dateOf, dateTimeOf, EVENT_WORDS, FINDING_WORDS, SOURCE_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
+import { Dates, sessionsOf } from './Dates';
 import { MapPicture } from './MapPicture';
+import { MapTools } from './MapTools';
+import { Pins } from './Pins';
 
 interface TakeLine {
   id: string;
@@ -39,6 +43,9 @@ export function MapRoom({
 }) {
   const player = useTakePlayer();
   const scale = useLadderScale(map, singer.voiceType, HEIGHT);
+  const figure = useRef<HTMLElement>(null);
+  const [ghost, setGhost] = useState<VoiceMap | null>(null);
+  const sessions = useMemo(() => sessionsOf(takes.map((t) => t.recordedAt)), [takes]);
   if (takes.length === 0)
     return (
       <div className="card max-w-2xl text-lg">
@@ -51,7 +58,18 @@ export function MapRoom({
   const when = new Map(takes.map((t) => [t.id, t.recordedAt]));
   return (
     <div className="grid gap-4 lg:grid-cols-[1fr_26rem]">
-      <MapPicture scale={scale} map={map} when={when} onPlay={(v) => player.play(v.takeId, v.timeS - 1, v.timeS + 1)} />
+      <div className="flex min-w-0 flex-col gap-2">
+        <MapPicture
+          scale={scale}
+          map={map}
+          when={when}
+          onPlay={(v) => player.play(v.takeId, v.timeS - 1, v.timeS + 1)}
+          ghost={ghost}
+          figure={figure}
+        />
+        <Dates singerId={singer.id} sessions={sessions} map={map} onGhost={setGhost} />
+        <MapTools name={singer.name} map={map} figure={figure} />
+      </div>
       <aside className="flex flex-col gap-3">
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg" data-testid="ranges">
           <dt className="text-soft">Usable</dt>
@@ -118,9 +136,10 @@ export function MapRoom({
             </Link>
           </section>
         )}
+        <Pins singerId={singer.id} map={map} scale={scale} />
         <VoiceInWords map={map} />
       </aside>
-      <section aria-label="Takes" className="lg:col-span-2">
+      <section aria-label="Takes" className="no-print lg:col-span-2">
         <h2 className="mb-1 text-lg font-bold">
           {takes.length} {takes.length === 1 ? 'take' : 'takes'}
         </h2>

@@ -34,37 +34,51 @@ export interface TimeScale {
 export const xAt = (t: TimeScale, s: number) => ((s - t.fromS) / (t.toS - t.fromS)) * t.width;
 export const secondsAt = (t: TimeScale, x: number) => t.fromS + (x / t.width) * (t.toS - t.fromS);
 
-/** Values joined by one stroke; each stroke has one colour. */
-const STROKE = 4;
+/** Least length of a stroke of one colour, in values and in pixels: strokes are what painting costs. */
+const LEAST_VALUES = 4;
+const LEAST_PX = 3;
 /** A jump of this many semitones between neighbours breaks the line: pitch leapt, it did not slide. */
 const BREAK_ST = 1.2;
 
 /** Paint a curve beside the ladder: the colour of the register over an outline that stands out on any ground. */
 export function drawCurve(ctx: CanvasRenderingContext2D, curve: Curve, time: TimeScale, scale: LadderScale, ink: string, plain: string) {
-  const first = Math.max(0, Math.floor((time.fromS - curve.startS) / curve.hopS));
-  const last = Math.min(curve.midi.length - 1, Math.ceil((time.toS - curve.startS) / curve.hopS));
+  const { midi, startS, hopS } = curve;
+  const first = Math.max(0, Math.floor((time.fromS - startS) / hopS));
+  const last = Math.min(midi.length - 1, Math.ceil((time.toS - startS) / hopS));
+  const pxPerValue = (hopS / (time.toS - time.fromS)) * time.width;
+  const most = Math.max(LEAST_VALUES, Math.ceil(LEAST_PX / pxPerValue));
+  // More than about two values to a pixel can't be seen.
+  const stride = Math.max(1, Math.floor(0.5 / pxPerValue));
+  const x = (i: number) => xAt(time, startS + i * hopS);
   ctx.lineJoin = 'round';
   ctx.lineCap = 'round';
   for (const outline of [true, false]) {
     ctx.lineWidth = outline ? 7 : 4.5;
+    ctx.strokeStyle = outline ? ink : plain;
+    ctx.beginPath();
     for (let i = first; i < last;) {
-      if (!(curve.midi[i] > 0)) {
+      if (!(midi[i] > 0)) {
         i++;
         continue;
       }
-      ctx.beginPath();
-      ctx.moveTo(xAt(time, curve.startS + i * curve.hopS), scale.y(curve.midi[i]));
-      ctx.strokeStyle = outline ? ink : curve.head ? rampColour(curve.head[i]) : plain;
+      // The outline is one stroke; the curve has one for each colour.
+      if (!outline && curve.head) {
+        ctx.beginPath();
+        ctx.strokeStyle = rampColour(curve.head[i]);
+      }
+      ctx.moveTo(x(i), scale.y(midi[i]));
       let n = 0;
       let broken = false;
-      while (i < last && n < STROKE && !broken) {
+      while (i < last && n < most && !broken) {
         i++;
         n++;
-        broken = !(curve.midi[i] > 0) || Math.abs(curve.midi[i] - curve.midi[i - 1]) > BREAK_ST;
-        if (!broken) ctx.lineTo(xAt(time, curve.startS + i * curve.hopS), scale.y(curve.midi[i]));
+        broken = !(midi[i] > 0) || Math.abs(midi[i] - midi[i - 1]) > BREAK_ST;
+        if (!broken && (n % stride === 0 || n === most || i === last)) ctx.lineTo(x(i), scale.y(midi[i]));
       }
-      if (n === 1 && broken) ctx.lineTo(xAt(time, curve.startS + (i - 1) * curve.hopS) + 0.5, scale.y(curve.midi[i - 1]));
-      ctx.stroke();
+      // What was sung up to a break is drawn to its end, a single value as a dot.
+      if (broken) ctx.lineTo(x(i - 1) + (n === 1 ? 0.5 : 0), scale.y(midi[i - 1]));
+      if (!outline && curve.head) ctx.stroke();
     }
+    if (outline || !curve.head) ctx.stroke();
   }
 }

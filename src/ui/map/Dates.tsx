@@ -1,0 +1,71 @@
+'use client';
+import { useEffect, useState } from 'react';
+import type { VoiceMap } from '../../core/map/types';
+import { noteName } from '../../core/music/pitch';
+import { request } from '../kit/request';
+import { dateOf } from '../kit/words';
+
+/** The last moment of each day on which something was sung, oldest first. */
+export function sessionsOf(recorded: Date[]): Date[] {
+  const last = new Map<string, Date>();
+  for (const d of recorded.map((r) => new Date(r)).sort((a, b) => a.getTime() - b.getTime())) last.set(d.toISOString().slice(0, 10), d);
+  return [...last.values()];
+}
+
+const list = (map: VoiceMap) => map.passaggi.map((p) => noteName(p.midi)).join(', ') || 'not clear';
+const reach = (map: VoiceMap) => (map.extreme ? `${noteName(map.extreme.low.midi)} to ${noteName(map.extreme.high.midi)}` : 'not known');
+
+/** Go back through the days: the map as it stood then is drawn as a ghost behind today's. */
+export function Dates({
+  singerId,
+  sessions,
+  map,
+  onGhost,
+}: {
+  singerId: string;
+  sessions: Date[];
+  map: VoiceMap;
+  onGhost: (map: VoiceMap | null) => void;
+}) {
+  const newest = sessions.length - 1;
+  const [at, setAt] = useState(newest);
+  const [then, setThen] = useState<VoiceMap | null>(null);
+  const [problem, setProblem] = useState('');
+  useEffect(() => {
+    let current = true;
+    const show = (past: VoiceMap | null) => {
+      if (!current) return;
+      setThen(past);
+      onGhost(past);
+    };
+    if (at === newest) {
+      show(null);
+      return;
+    }
+    request<VoiceMap>(`/api/singers/${singerId}/map?until=${sessions[at].toISOString()}`).then(show, (e: Error) => setProblem(e.message));
+    return () => {
+      current = false;
+    };
+  }, [at, newest, onGhost, sessions, singerId]);
+  if (sessions.length < 2) return null;
+  return (
+    <div className="no-print flex flex-wrap items-center gap-x-4 gap-y-1">
+      <label className="flex items-center gap-3 text-sm text-soft">
+        As it stood on
+        <input
+          type="range"
+          className="h-11 w-56 accent-(--accent)"
+          min={0}
+          max={newest}
+          value={at}
+          aria-valuetext={dateOf(sessions[at])}
+          onChange={(e) => setAt(Number(e.target.value))}
+        />
+        <b className="w-16 text-ink">{dateOf(sessions[at])}</b>
+      </label>
+      <p role="status" className="text-sm" data-testid="then">
+        {problem || (then ? `Then: changes ${list(then)}, touched ${reach(then)}. Now: ${list(map)}, ${reach(map)}.` : '')}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+'use client';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Download, Printer } from 'lucide-react';
+import { RefObject, useState } from 'react';
+import type { VoiceMap } from '../../core/map/types';
+import { Notice } from '../kit/Notice';
+import { csvOf, download, pictureOf, pngOf } from './export-map';
+
+/** Print the map, or take it out as a picture or as figures. */
+export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; figure: RefObject<HTMLElement | null> }) {
+  const [problem, setProblem] = useState<string | null>(null);
+  const file = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-voice`;
+  const picture = () => pictureOf(figure.current!, `${name}: the voice`);
+  const ways: [string, () => void | Promise<void>][] = [
+    ['Picture for a page (PNG)', async () => download(`${file}.png`, await pngOf(picture()))],
+    ['Drawing (SVG)', () => download(`${file}.svg`, picture().svg, 'image/svg+xml')],
+    ['Table (CSV)', () => download(`${file}.csv`, csvOf(map), 'text/csv')],
+    ['All figures (JSON)', () => download(`${file}.json`, JSON.stringify(map, null, 2), 'application/json')],
+  ];
+  return (
+    <div className="no-print flex flex-wrap items-center gap-2">
+      <button className="button" onClick={() => print()} title="The print window can save it as a PDF too">
+        <Printer aria-hidden size={18} /> Print or PDF
+      </button>
+      <Menu>
+        <MenuButton className="button">
+          <Download aria-hidden size={18} /> Take out
+        </MenuButton>
+        <MenuItems anchor="bottom start" className="z-10 flex flex-col rounded-lg border border-line bg-card p-1 shadow-lg">
+          {ways.map(([words, work]) => (
+            <MenuItem key={words}>
+              <button
+                className="min-h-11 rounded-md px-3 text-left data-focus:bg-paper"
+                onClick={() =>
+                  void Promise.resolve()
+                    .then(work)
+                    .catch((error: Error) => setProblem(error.message))
+                }
+              >
+                {words}
+              </button>
+            </MenuItem>
+          ))}
+        </MenuItems>
+      </Menu>
+      {problem && <Notice>{problem}</Notice>}
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+'use client';
+import { Pin, PinOff } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { FormEvent, useState } from 'react';
+import { PIN_NAMES, PinName, VoiceMap } from '../../core/map/types';
+import { noteName } from '../../core/music/pitch';
+import { Notice } from '../kit/Notice';
+import { sendJson } from '../kit/request';
+import type { LadderScale } from '../ladder/scale';
+
+export const PIN_WORDS: Record<PinName, string> = {
+  'usable-low': 'lowest usable note',
+  'usable-high': 'highest usable note',
+  change: 'the change',
+  'second-change': 'the second change',
+  speaking: 'speaking pitch',
+};
+
+/** The present value of what can be pinned. */
+const valueOf = (map: VoiceMap, what: PinName): number | null =>
+  ({
+    'usable-low': map.usable?.low.midi ?? null,
+    'usable-high': map.usable?.high.midi ?? null,
+    change: map.passaggi[0]?.midi ?? null,
+    'second-change': map.passaggi[1]?.midi ?? null,
+    speaking: map.speakingMidi,
+  })[what];
+
+/** Values set by the coach's hand, each beside what the machine says; and the way to set another. */
+export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap; scale: LadderScale }) {
+  const router = useRouter();
+  const [problem, setProblem] = useState<string | null>(null);
+  const [what, setWhat] = useState<PinName>('change');
+  const put = (name: PinName, midi: number | null) =>
+    sendJson('PUT', `/api/singers/${singerId}/pins`, { what: name, midi }).then(
+      () => (setProblem(null), router.refresh()),
+      (error: Error) => setProblem(error.message),
+    );
+  const pin = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    void put(what, Number(new FormData(event.currentTarget).get('midi')));
+  };
+  const pinned = PIN_NAMES.filter((n) => n in map.pinned);
+  const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.high - i);
+  return (
+    <details className="card" open={pinned.length > 0}>
+      <summary className="cursor-pointer font-semibold">Pinned by you</summary>
+      <ul>
+        {pinned.map((n) => (
+          <li key={n} className="flex items-center gap-2">
+            <Pin aria-hidden size={16} className="text-coach" />
+            <span className="flex-1">
+              {PIN_WORDS[n]}: <b>{noteName(valueOf(map, n)!)}</b>{' '}
+              <span className="text-sm text-soft">the machine: {map.pinned[n] === null ? 'nothing yet' : noteName(map.pinned[n]!)}</span>
+            </span>
+            <button
+              className="button-small min-h-11 min-w-11"
+              aria-label={`Take the pin out of ${PIN_WORDS[n]}`}
+              onClick={() => void put(n, null)}
+            >
+              <PinOff aria-hidden size={16} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form onSubmit={pin} className="no-print mt-1 flex flex-wrap items-end gap-2">
+        <label className="flex flex-col gap-1 text-sm text-soft">
+          What
+          <select className="field" value={what} onChange={(e) => setWhat(e.target.value as PinName)}>
+            {PIN_NAMES.map((n) => (
+              <option key={n} value={n}>
+                {PIN_WORDS[n]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col gap-1 text-sm text-soft">
+          Note
+          <select className="field" name="midi" key={what} defaultValue={Math.round(valueOf(map, what) ?? (scale.low + scale.high) / 2)}>
+            {notes.map((m) => (
+              <option key={m} value={m}>
+                {noteName(m)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button className="button">
+          <Pin aria-hidden size={18} /> Pin
+        </button>
+      </form>
+      {problem && <Notice>{problem}</Notice>}
+    </details>
+  );
+}
