@@ -32,7 +32,7 @@ const columns = {
   axis: singer.axis,
 };
 
-/** All singers, the last heard first, with how many takes they have and what their kept maps say (null: not pooled yet, or anew). */
+/** All singers, the last heard first, with how many takes they have and what their kept maps say (null: never pooled). */
 export async function listSingers({ db, studioId }: StudioTx) {
   const heard = db
     .select({ singerId: take.singerId, takes: sql<number>`count(*)::int`.as('takes'), last: sql<Date>`max(${take.recordedAt})`.as('last') })
@@ -46,12 +46,14 @@ export async function listSingers({ db, studioId }: StudioTx) {
       takes: sql<number>`coalesce(${heard.takes}, 0)`.mapWith(Number),
       lastHeard: sql<Date | null>`${heard.last}`.mapWith((v) => (v ? new Date(v) : null)),
       summary: voiceMap.summary,
+      /** Whether the summary is of the present evidence and engine. */
+      fresh: sql<boolean>`coalesce(${voiceMap.evidence} = ${singer.evidence} and ${voiceMap.engine} = ${ENGINE}, false)`,
       /** What was answered about health in the last lesson. */
       health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
     })
     .from(singer)
     .leftJoin(heard, eq(heard.singerId, singer.id))
-    .leftJoin(voiceMap, and(eq(voiceMap.singerId, singer.id), eq(voiceMap.evidence, singer.evidence), eq(voiceMap.engine, ENGINE)))
+    .leftJoin(voiceMap, eq(voiceMap.singerId, singer.id))
     .where(eq(singer.studioId, studioId))
     .orderBy(sql`${heard.last} desc nulls last`, singer.name);
 }

@@ -118,13 +118,22 @@ export async function viewSinger(id: string) {
   });
 }
 
-export type StudioRow = Omit<Awaited<ReturnType<typeof listSingers>>[number], 'summary'> & { summary: VoiceSummary };
+/** Time a look at the studio may spend on pooling maps anew. */
+const POOLING_MS = 80;
+const NOTHING_KNOWN: VoiceSummary = { extreme: null, passaggi: [], findings: [] };
+
+export type StudioRow = Omit<Awaited<ReturnType<typeof listSingers>>[number], 'summary' | 'fresh'> & { summary: VoiceSummary };
 
 /** Everyone in the studio with what their maps say in short, and the present time, milliseconds. */
 export async function viewStudio(): Promise<{ singers: StudioRow[]; now: number }> {
   return inPresentStudio(async (tx) => {
+    const started = Date.now();
     const singers: StudioRow[] = [];
-    for (const s of await listSingers(tx)) singers.push({ ...s, summary: s.summary ?? summaryOf(await pooledMap(tx, s.id)) });
-    return { singers, now: Date.now() };
+    // Who was heard last is pooled anew first; of the others the last known stands until there is time.
+    for (const { summary, fresh, ...s } of await listSingers(tx)) {
+      const due = !fresh && (s.takes > 0 || summary !== null) && (Date.now() - started < POOLING_MS || singers.length < 1);
+      singers.push({ ...s, summary: due ? summaryOf(await pooledMap(tx, s.id)) : (summary ?? NOTHING_KNOWN) });
+    }
+    return { singers, now: started };
   });
 }

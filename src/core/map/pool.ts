@@ -43,9 +43,8 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
 }
 
 /** What a list shows of a map. */
-export const summaryOf = ({ extreme, usable, passaggi, findings }: VoiceMap): VoiceSummary => ({
-  extreme,
-  usable,
+export const summaryOf = ({ extreme, passaggi, findings }: VoiceMap): VoiceSummary => ({
+  extreme: extreme && { low: { midi: extreme.low.midi }, high: { midi: extreme.high.midi } },
   passaggi: passaggi.map(({ midi, lowMidi, highMidi, confidence }) => ({ midi, lowMidi, highMidi, confidence })),
   findings: [...new Set(findings.map((f) => f.name))],
 });

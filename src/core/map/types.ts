@@ -155,8 +155,7 @@ export interface VoiceMap {
 
 /** What a list shows of a voice. */
 export interface VoiceSummary {
-  extreme: VoiceMap['extreme'];
-  usable: VoiceMap['usable'];
+  extreme: { low: { midi: number }; high: { midi: number } } | null;
   passaggi: Pick<Passaggio, 'midi' | 'lowMidi' | 'highMidi' | 'confidence'>[];
   findings: FindingName[];
 }

@@ -100,7 +100,7 @@ export function MapPicture({
               );
             })}
             <BlendCurve scale={scale} blend={map.blend} x={2 * column + GAP} />
-            <LevelCurve scale={scale} levels={map.levels} x={2 * column + BLEND_WIDTH + 2 * GAP} />
+            <LevelCurve scale={scale} levels={map.levels} riseDb={map.evenness?.slopeDb ?? null} x={2 * column + BLEND_WIDTH + 2 * GAP} />
           </svg>
           {first && (
             <div aria-hidden="true" className="flex text-sm text-soft">
@@ -221,13 +221,28 @@ function BlendCurve({ scale, blend, x }: { scale: LadderScale; blend: VoiceMap['
 }
 
 /** Loudness per note against the voice's middle: an even voice leans steadily to the right as it rises (common practice). */
-function LevelCurve({ scale, levels, x }: { scale: LadderScale; levels: VoiceMap['levels']; x: number }) {
+function LevelCurve({ scale, levels, riseDb, x }: { scale: LadderScale; levels: VoiceMap['levels']; riseDb: number | null; x: number }) {
   if (levels.length < 3) return null;
   const reach = Math.max(12, ...levels.map((l) => Math.abs(l.db)));
+  const mean = (value: (l: (typeof levels)[number]) => number) => levels.reduce((s, l) => s + value(l), 0) / levels.length;
+  const [middle, loudness] = [mean((l) => l.midi), mean((l) => l.db)];
+  /** The even rise this voice would have. */
+  const even = (midi: number) => loudness + ((riseDb ?? 0) * (midi - middle)) / 12;
   const at = (db: number) => x + LEVEL_WIDTH / 2 + (db / reach) * (LEVEL_WIDTH / 2 - 10);
   return (
     <g aria-hidden="true">
       <line x1={at(0)} x2={at(0)} y1={0} y2={scale.height} stroke="var(--line)" />
+      {riseDb !== null && (
+        <line
+          x1={at(even(levels[0].midi))}
+          y1={scale.y(levels[0].midi)}
+          x2={at(even(levels[levels.length - 1].midi))}
+          y2={scale.y(levels[levels.length - 1].midi)}
+          stroke="var(--soft)"
+          strokeWidth={1.5}
+          strokeDasharray="5 4"
+        />
+      )}
       <polyline
         points={levels.map((l) => `${at(l.db)},${scale.y(l.midi)}`).join(' ')}
         fill="none"

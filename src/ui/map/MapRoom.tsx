@@ -26,7 +26,7 @@ interface TakeLine {
   changes: number;
 }
 
-const HEIGHT = 560;
+const HEIGHT = 530;
 
 const range = (limits: { low: { midi: number }; high: { midi: number } } | null) =>
   limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not enough evidence yet';

@@ -190,10 +190,10 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Pause' : 'Play'}
           </button>
           <button className="button" onClick={() => addHere('coach')} title="M: at the line, while it plays or stands">
-            <Plus aria-hidden size={18} /> I hear a change here
+            <Plus aria-hidden size={18} /> I hear it here
           </button>
           <button className="button" onClick={() => addHere('singer')} title="N: what the singer says, at the line">
-            <Plus aria-hidden size={18} /> The singer feels it here
+            <Plus aria-hidden size={18} /> Singer feels it here
           </button>
           <button className="button px-3" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z" aria-label="Undo">
             <Undo2 aria-hidden size={18} />

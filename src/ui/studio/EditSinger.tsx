@@ -1,6 +1,5 @@
 'use client';
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
-import { Pencil, UserPlus } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
 import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
@@ -16,9 +15,8 @@ export interface SingerFields {
 }
 
 /** Adding a singer, or changing what is known of one, putting them away, or deleting them for good. */
-export function EditSinger({ singer }: { singer?: SingerFields & { id: string; archivedAt: Date | null } }) {
+export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: string; archivedAt: Date | null }; onClose: () => void }) {
   const router = useRouter();
-  const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [minor, setMinor] = useState(singer?.intake?.minor ?? false);
   const [typed, setTyped] = useState('');
@@ -27,7 +25,7 @@ export function EditSinger({ singer }: { singer?: SingerFields & { id: string; a
     setProblem(null);
     try {
       await work();
-      setOpen(false);
+      onClose();
       router.refresh();
     } catch (error) {
       setProblem((error as Error).message);
@@ -70,104 +68,87 @@ export function EditSinger({ singer }: { singer?: SingerFields & { id: string; a
     );
 
   return (
-    <>
-      {singer ? (
-        <button className="button px-3" aria-label={`About ${singer.name}`} title={`About ${singer.name}`} onClick={() => setOpen(true)}>
-          <Pencil aria-hidden size={18} />
-        </button>
-      ) : (
-        <button className="button-main" onClick={() => setOpen(true)}>
-          <UserPlus aria-hidden size={18} /> Add a singer
-        </button>
-      )}
-      <Dialog open={open} onClose={setOpen} className="relative z-10">
-        <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
-        <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
-          <DialogPanel className="card w-full max-w-xl">
-            <DialogTitle className="text-xl font-bold">{singer ? `About ${singer.name}` : 'A new singer'}</DialogTitle>
-            <form onSubmit={save} className="mt-3 grid gap-3 sm:grid-cols-2">
-              <Field label="Name">
-                <input className="field text-base" name="name" required maxLength={120} autoComplete="off" defaultValue={singer?.name} />
-              </Field>
-              <Field label="Voice, as far as you know">
-                <select className="field text-base" name="voiceType" defaultValue={singer?.voiceType ?? 'mezzo'}>
-                  {VOICE_TYPES.map((t) => (
-                    <option key={t.id} value={t.id}>
-                      {t.name}
-                    </option>
-                  ))}
-                </select>
-              </Field>
-              <Field label="Part or style (optional)">
-                <input className="field text-base" name="part" maxLength={120} autoComplete="off" defaultValue={singer?.part} />
-              </Field>
-              <Field label="What they want from their voice (optional)">
-                <input className="field text-base" name="goals" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.goals} />
-              </Field>
-              <Field label="Health you should know of (optional)">
-                <input
-                  className="field text-base"
-                  name="health"
-                  maxLength={2000}
-                  autoComplete="off"
-                  defaultValue={singer?.intake?.health}
-                />
-              </Field>
-              <Field label="Note (optional)">
-                <input className="field text-base" name="note" maxLength={2000} autoComplete="off" defaultValue={singer?.note} />
-              </Field>
-              <label className="flex min-h-11 items-center gap-2">
-                <input type="checkbox" className="size-5" checked={minor} onChange={(e) => setMinor(e.target.checked)} /> Not of age
-              </label>
-              <Field label={minor ? 'A guardian agreed to recording' : 'Agreed to be recorded'}>
-                <select className="field text-base" name="consent" key={String(minor)} defaultValue={singer?.intake?.consent ?? 'none'}>
-                  <option value="none">not yet</option>
-                  {minor ? <option value="guardian">yes, the guardian</option> : <option value="singer">yes, the singer</option>}
-                </select>
-              </Field>
-              {problem && (
-                <div className="sm:col-span-2">
-                  <Notice>{problem}</Notice>
-                </div>
-              )}
-              <div className="flex justify-end gap-2 sm:col-span-2">
-                <button type="button" className="button" onClick={() => setOpen(false)}>
-                  Cancel
-                </button>
-                <button className="button-main">{singer ? 'Save' : 'Add and listen'}</button>
+    <Dialog open onClose={onClose} className="relative z-10">
+      <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
+      <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
+        <DialogPanel className="card w-full max-w-xl">
+          <DialogTitle className="text-xl font-bold">{singer ? `About ${singer.name}` : 'A new singer'}</DialogTitle>
+          <form onSubmit={save} className="mt-3 grid gap-3 sm:grid-cols-2">
+            <Field label="Name">
+              <input className="field text-base" name="name" required maxLength={120} autoComplete="off" defaultValue={singer?.name} />
+            </Field>
+            <Field label="Voice, as far as you know">
+              <select className="field text-base" name="voiceType" defaultValue={singer?.voiceType ?? 'mezzo'}>
+                {VOICE_TYPES.map((t) => (
+                  <option key={t.id} value={t.id}>
+                    {t.name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field label="Part or style (optional)">
+              <input className="field text-base" name="part" maxLength={120} autoComplete="off" defaultValue={singer?.part} />
+            </Field>
+            <Field label="What they want from their voice (optional)">
+              <input className="field text-base" name="goals" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.goals} />
+            </Field>
+            <Field label="Health you should know of (optional)">
+              <input className="field text-base" name="health" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.health} />
+            </Field>
+            <Field label="Note (optional)">
+              <input className="field text-base" name="note" maxLength={2000} autoComplete="off" defaultValue={singer?.note} />
+            </Field>
+            <label className="flex min-h-11 items-center gap-2">
+              <input type="checkbox" className="size-5" checked={minor} onChange={(e) => setMinor(e.target.checked)} /> Not of age
+            </label>
+            <Field label={minor ? 'A guardian agreed to recording' : 'Agreed to be recorded'}>
+              <select className="field text-base" name="consent" key={String(minor)} defaultValue={singer?.intake?.consent ?? 'none'}>
+                <option value="none">not yet</option>
+                {minor ? <option value="guardian">yes, the guardian</option> : <option value="singer">yes, the singer</option>}
+              </select>
+            </Field>
+            {problem && (
+              <div className="sm:col-span-2">
+                <Notice>{problem}</Notice>
               </div>
-            </form>
-            {singer && (
-              <details className="mt-4 border-t border-line pt-3">
-                <summary className="cursor-pointer font-semibold">Put away or delete</summary>
-                <div className="mt-2 flex flex-wrap items-center gap-2">
-                  <button className="button" onClick={() => void putAway(singer.archivedAt === null)}>
-                    {singer.archivedAt ? 'Bring back to the list' : 'Put away'}
-                  </button>
-                  <span className="text-sm text-soft">Nothing is lost; they are out of the list until you bring them back.</span>
-                </div>
-                <p className="mt-3">
-                  Deleting takes every recording, mark, lesson and practice sheet of {singer.name} with it, for good.{' '}
-                  <a className="font-semibold underline" href={`/api/singers/${singer.id}/export`} download>
-                    Keep a copy first
-                  </a>
-                  .
-                </p>
-                <div className="mt-2 flex flex-wrap gap-2">
-                  <label className="flex flex-col gap-1 text-sm text-soft">
-                    Type the name to delete
-                    <input className="field text-base" value={typed} onChange={(e) => setTyped(e.target.value)} autoComplete="off" />
-                  </label>
-                  <button className="button self-end" disabled={typed.trim() !== singer.name} onClick={() => void remove()}>
-                    Delete for good
-                  </button>
-                </div>
-              </details>
             )}
-          </DialogPanel>
-        </div>
-      </Dialog>
-    </>
+            <div className="flex justify-end gap-2 sm:col-span-2">
+              <button type="button" className="button" onClick={onClose}>
+                Cancel
+              </button>
+              <button className="button-main">{singer ? 'Save' : 'Add and listen'}</button>
+            </div>
+          </form>
+          {singer && (
+            <details className="mt-4 border-t border-line pt-3">
+              <summary className="cursor-pointer font-semibold">Put away or delete</summary>
+              <div className="mt-2 flex flex-wrap items-center gap-2">
+                <button className="button" onClick={() => void putAway(singer.archivedAt === null)}>
+                  {singer.archivedAt ? 'Bring back to the list' : 'Put away'}
+                </button>
+                <span className="text-sm text-soft">Nothing is lost; they are out of the list until you bring them back.</span>
+              </div>
+              <p className="mt-3">
+                Deleting takes every recording, mark, lesson and practice sheet of {singer.name} with it, for good.{' '}
+                <a className="font-semibold underline" href={`/api/singers/${singer.id}/export`} download>
+                  Keep a copy first
+                </a>
+                .
+              </p>
+              <div className="mt-2 flex flex-wrap gap-2">
+                <label className="flex flex-col gap-1 text-sm text-soft">
+                  Type the name to delete
+                  <input className="field text-base" value={typed} onChange={(e) => setTyped(e.target.value)} autoComplete="off" />
+                </label>
+                <button className="button self-end" disabled={typed.trim() !== singer.name} onClick={() => void remove()}>
+                  Delete for good
+                </button>
+              </div>
+            </details>
+          )}
+        </DialogPanel>
+      </div>
+    </Dialog>
   );
 }
 

@@ -1,7 +1,8 @@
 'use client';
 import { differenceInCalendarDays } from 'date-fns';
+import { Pencil, UserPlus } from 'lucide-react';
 import Link from 'next/link';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
@@ -23,6 +24,8 @@ interface Row extends SingerFields {
 
 /** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
 const DUE_DAYS = 21;
+
+const FIRST_ROWS = 40;
 
 type Sort = 'heard' | 'due' | 'name' | 'voice';
 const SORTS: readonly (readonly [Sort, string])[] = [
@@ -54,7 +57,11 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
   const [words, setWords] = useState('');
   const [sort, setSort] = useState<Sort>('heard');
   const [archived, setArchived] = useState(false);
+  const [editing, setEditing] = useState<Row | 'new' | null>(null);
   const asked = useDeferredValue(words.trim().toLowerCase());
+  // A long list comes in two parts, so that the first screen is there at once.
+  const [rows, setRows] = useState(FIRST_ROWS);
+  useEffect(() => startTransition(() => setRows(Infinity)), []);
   const present = singers.filter((s) => (s.archivedAt !== null) === archived);
   const due = (s: Row) => !s.lastHeard || differenceInCalendarDays(now, s.lastHeard) >= DUE_DAYS;
   const shown = useMemo(
@@ -96,7 +103,9 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
               {archived ? 'Back to your singers' : 'Put away'}
             </button>
           )}
-          <EditSinger />
+          <button className="button-main" onClick={() => setEditing('new')}>
+            <UserPlus aria-hidden size={18} /> Add a singer
+          </button>
         </div>
       </div>
       {singers.length === 0 ? (
@@ -121,7 +130,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
               </tr>
             </thead>
             <tbody>
-              {shown.map((s) => (
+              {shown.slice(0, rows).map((s) => (
                 <tr key={s.id} className="border-b border-line last:border-0 [contain-intrinsic-size:auto_70px] [content-visibility:auto]">
                   <td className="px-4 py-3">
                     <Link href={`/singers/${s.id}`} prefetch={false} className="text-lg font-bold hover:underline">
@@ -148,7 +157,14 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                   </td>
                   <td className="px-4 py-3 text-right">
                     <span className="flex justify-end gap-1">
-                      <EditSinger singer={s} />
+                      <button
+                        className="button px-3"
+                        aria-label={`About ${s.name}`}
+                        title={`About ${s.name}`}
+                        onClick={() => setEditing(s)}
+                      >
+                        <Pencil aria-hidden size={18} />
+                      </button>
                       <Link href={`/singers/${s.id}/listen`} prefetch={false} className="button" aria-label={`Listen to ${s.name}`}>
                         Listen
                       </Link>
@@ -160,6 +176,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           </table>
         </div>
       )}
+      {editing && <EditSinger singer={editing === 'new' ? undefined : editing} onClose={() => setEditing(null)} />}
     </main>
   );
 }

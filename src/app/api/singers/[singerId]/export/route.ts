@@ -1,0 +1,6 @@
+import { exportSinger } from '@/server/export';
+import { respond } from '@/server/respond';
+
+export async function GET(request: Request, { params }: { params: Promise<{ singerId: string }> }) {
+  return respond(request, async () => exportSinger((await params).singerId));
+}
