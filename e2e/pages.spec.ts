@@ -16,7 +16,17 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
     ),
   ],
   ['sheet', assignSuggestion],
+  ['lessons', (page) => page.goto('/lessons')],
+  ['health', (page) => beginLesson(page)],
+  ['lesson', async (page) => (await beginLesson(page), page.getByRole('button', { name: 'Begin' }).click())],
+  ['singer', async (page) => (await page.goto('/'), page.getByRole('button', { name: 'About Maren Quill' }).click())],
 ];
+
+async function beginLesson(page: Page) {
+  await openSinger(page, 'Maren Quill', 'Listen');
+  await page.getByRole('button', { name: 'Ten-minute re-check' }).click();
+  await expect(page.getByRole('heading', { name: 'How is the voice today?' })).toBeVisible();
+}
 
 async function assignSuggestion(page: Page) {
   await openSinger(page, 'Maren Quill', 'Plan');
@@ -30,7 +40,7 @@ for (const scheme of ['light', 'dark'] as const)
   }) => {
     test.setTimeout(180_000);
     const messages: string[] = [];
-    page.on('console', (m) => m.type() === 'error' && messages.push(m.text()));
+    page.on('console', (m) => m.type() === 'error' && messages.push(`${m.text()} ${m.location().url}`));
     page.on('pageerror', (e) => messages.push(e.message));
     await page.emulateMedia({ colorScheme: scheme });
     for (const [name, open] of VIEWS) {

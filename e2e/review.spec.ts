@@ -2,6 +2,38 @@ import { expect, test } from '@playwright/test';
 import { noteName, parseNote } from '../src/core/music/pitch';
 import { openSinger } from './browser';
 
+test('a second listen without the machine is marked by ear and then compared; undone steps come back', async ({ page }) => {
+  await openSinger(page, 'Maren Quill', 'Map');
+  await page.getByRole('region', { name: 'Takes' }).getByRole('link', { name: /Siren/ }).first().click();
+  const changes = page.getByTestId('change');
+  await expect(changes).toHaveCount(2);
+  await page.getByRole('button', { name: 'Listen without the machine' }).click();
+  await expect(changes).toHaveCount(0);
+  // A moment in the middle of the way up, by ear.
+  const picture = page.getByRole('group', { name: 'Changes found in this take' });
+  const box = (await picture.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 3, box.y + box.height - 30);
+  await page.locator('body').press(' ');
+  await page.locator('body').press('m');
+  const added = page.getByTestId('added');
+  await expect(added).toHaveCount(1);
+  await page.locator('body').press('Control+z');
+  await expect(added).toHaveCount(0);
+  await page.locator('body').press('Control+y');
+  await expect(added).toHaveCount(1);
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByTestId('compared').getByRole('listitem').first()).toContainText('you');
+  await expect(changes).toHaveCount(2);
+  await page.locator('body').press('Control+z');
+  await expect(added).toHaveCount(0);
+
+  await page.getByText(/How the change at .* was measured/).click();
+  await expect(page.getByTestId('measured')).toContainText(/Before: [A-G].* After: [A-G]/);
+  await page.getByRole('button', { name: 'Half speed' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Half speed' })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('the coach accepts, moves, rejects, adds and takes back; it is kept, and the map follows', async ({ page }) => {
   await openSinger(page, 'Lio Fenn', 'Map');
   await page.getByRole('region', { name: 'Takes' }).getByRole('link', { name: /Siren/ }).first().click();

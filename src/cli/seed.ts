@@ -80,7 +80,7 @@ async function main() {
         part: member.part,
         voiceType: member.voiceType,
         note: member.note,
-        intake: null,
+        intake: { consent: 'singer', minor: false, goals: '', health: member.health ?? '' },
       });
       for (const [s, weeks] of SESSIONS_WEEKS_AGO.entries()) {
         const day = Math.floor(started / DAY_MS) * DAY_MS - weeks * 7 * DAY_MS + m * DAY_MS + 15 * 3_600_000;

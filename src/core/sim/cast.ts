@@ -7,6 +7,8 @@ export interface CastMember {
   part: string;
   voiceType: VoiceTypeId;
   note: string;
+  /** Told at intake. */
+  health?: string;
   profile: SingerProfile;
   /** How the crossing changes from the first to the last week: semitones the passaggio moves, share the leap shrinks. */
   progress: { moveSt: number; leapShrink: number };
@@ -37,7 +39,8 @@ export const CAST: CastMember[] = [
     name: 'Bram Toller',
     part: 'The Smuggler',
     voiceType: 'baritone',
-    note: 'Pushes when the engine runs. Hoarse for two days after the spring fair; cleared up with rest.',
+    note: 'Pushes when the engine runs.',
+    health: 'Hoarse for two days after the spring fair; cleared up with rest.',
     profile: {
       lowMidi: 42,
       highMidi: 71,

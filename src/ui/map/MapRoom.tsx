@@ -70,7 +70,7 @@ export function MapRoom({
         <Dates singerId={singer.id} sessions={sessions} map={map} onGhost={setGhost} />
         <MapTools name={singer.name} map={map} figure={figure} />
       </div>
-      <aside className="flex flex-col gap-3">
+      <aside className="flex flex-col gap-3 print:block print:columns-2 print:text-xs print:*:mb-1 print:*:break-inside-avoid print:*:p-1.5">
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-lg" data-testid="ranges">
           <dt className="text-soft">Usable</dt>
           <dd>
@@ -131,7 +131,7 @@ export function MapRoom({
                 </li>
               ))}
             </ul>
-            <Link className="button-main mt-3" href={`/singers/${singer.id}/plan`}>
+            <Link className="button-main no-print mt-3" href={`/singers/${singer.id}/plan`}>
               Choose the work
             </Link>
           </section>
@@ -182,7 +182,7 @@ const limitTakes = (limits: VoiceMap['usable']) => (limits ? [...new Set([...lim
 function RestsOn({ takeIds, singerId, when, rule }: { takeIds: string[]; singerId: string; when: Map<string, Date>; rule?: string }) {
   if (takeIds.length === 0) return null;
   return (
-    <details className="text-sm text-soft">
+    <details className="no-print text-sm text-soft">
       <summary className="cursor-pointer">
         from {takeIds.length} {takeIds.length === 1 ? 'take' : 'takes'}
       </summary>

@@ -43,7 +43,7 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
   const pinned = PIN_NAMES.filter((n) => n in map.pinned);
   const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.high - i);
   return (
-    <details className="card" open={pinned.length > 0}>
+    <details className={`card ${pinned.length ? '' : 'no-print'}`} open={pinned.length > 0}>
       <summary className="cursor-pointer font-semibold">Pinned by you</summary>
       <ul>
         {pinned.map((n) => (
