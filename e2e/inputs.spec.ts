@@ -47,7 +47,10 @@ test('a file is taken in; bad files get a clear word and leave nothing', async (
 });
 
 test('the simulated singer stands in for microphone and singer', async ({ page }) => {
-  await openSinger(page, 'Nell Ashby', 'Listen');
+  const takes = page.getByRole('region', { name: 'Takes' }).getByRole('row');
+  await openSinger(page, 'Nell Ashby', 'Map');
+  const before = await takes.count();
+  await page.getByRole('link', { name: 'Listen', exact: true }).click();
   await page.getByLabel('Listen to').selectOption('simulated');
   await page.getByLabel('A voice that').selectOption('toggle');
   await page.getByRole('button', { name: 'Start' }).click();
@@ -58,6 +61,12 @@ test('the simulated singer stands in for microphone and singer', async ({ page }
       .getByText(/going (up|down)/)
       .first(),
   ).toBeVisible({ timeout: 30_000 });
+  // Shown at once, and on the server soon after.
+  await expect(async () => {
+    await page.getByRole('link', { name: 'Map', exact: true }).click();
+    await page.reload();
+    await expect(takes).toHaveCount(before + 1, { timeout: 1000 });
+  }).toPass();
 });
 
 test('a microphone that is blocked or missing is explained', async ({ baseURL }) => {

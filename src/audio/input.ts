@@ -157,7 +157,7 @@ async function openInput(context: AudioContext, events: InputEvents): Promise<In
         tell({ kind: 'stop' });
       }),
     close() {
-      worker.terminate();
+      tell({ kind: 'close' });
       void context.close();
     },
   };

@@ -10,7 +10,9 @@ export type ToTakeWorker =
   | { kind: 'start'; take: TakeIdentity; axis: TimbreAxis | null }
   | { kind: 'stop' }
   /** Give up the take under way: nothing of it is kept. */
-  | { kind: 'drop' };
+  | { kind: 'drop' }
+  /** No more takes: the worker ends when it has kept and heard the last one. */
+  | { kind: 'close' };
 
 /** What was found in a take, or why nothing could be. */
 export interface HeardTake {

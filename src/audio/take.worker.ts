@@ -17,6 +17,8 @@ let sampleRate = 44100;
 let tracker = createLiveTracker(sampleRate);
 let blocks: Float32Array[] = [];
 let recording: Keeper | null = null;
+/** The last take's way into the browser's storage. */
+let ending: Promise<void> = Promise.resolve();
 
 onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
   if (data.kind === 'open') {
@@ -28,6 +30,8 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
     tracker = createLiveTracker(sampleRate);
     for (const block of blocks) tracker.push(block);
   } else if (data.kind === 'stop') finish();
+  // A take under way is cut off, and offered when the page is opened again.
+  else if (data.kind === 'close') void (recording ? Promise.resolve() : ending).finally(() => self.close());
   else void drop();
 };
 
@@ -115,7 +119,7 @@ function finish() {
   recording = null;
   const samples = joined(blocks);
   // Not waited for: should the server have the take before its last piece is kept here, that piece is not kept.
-  void keeper?.end();
+  ending = keeper?.end() ?? ending;
   blocks = [];
   const wav = writeWav({ samples, sampleRate }, 24).buffer as ArrayBuffer;
   const own = wav.slice(0);
@@ -150,5 +154,6 @@ async function drop() {
   const keeper = recording;
   recording = null;
   blocks = [];
-  await keeper?.drop();
+  ending = keeper?.drop() ?? ending;
+  await ending;
 }

@@ -23,12 +23,11 @@ export interface Unsent extends Finished {
   why: string;
 }
 
-/** When what was just put on the page has been painted (a page in the background paints nothing). */
-const shown = () =>
-  new Promise<void>((resolve) => {
-    setTimeout(resolve, 400);
-    requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
-  });
+/** However long it takes to hear a take, sending it doesn't wait longer than this. */
+const LONGEST_HEARING_MS = 8000;
+const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
+/** When what was just put on the page has been painted; never in a page in the background. */
+const shown = () => new Promise<void>((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => resolve())));
 
 /** Sung frames before a mark's direction is looked for this far back. */
 const BACK_FRAMES = 20;
@@ -136,8 +135,8 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
   const deliver = useCallback(async (finished: Finished) => {
     setUnsent((all) => all.filter((u) => u.take.id !== finished.take.id));
     // The take is kept here already; the processor is for hearing it and showing what was heard first.
-    await finished.heard;
-    await shown();
+    await Promise.race([finished.heard, pause(LONGEST_HEARING_MS)]);
+    await Promise.race([shown(), pause(400)]);
     try {
       await sendTake(finished.take, finished.recording.wav, finished.marks);
     } catch (error) {
