@@ -49,6 +49,7 @@ test('a file is taken in; bad files get a clear word and leave nothing', async (
 test('the simulated singer stands in for microphone and singer', async ({ page }) => {
   const takes = page.getByRole('region', { name: 'Takes' }).getByRole('row');
   await openSinger(page, 'Nell Ashby', 'Map');
+  await expect(takes.first()).toBeVisible();
   const before = await takes.count();
   await page.getByRole('link', { name: 'Listen', exact: true }).click();
   await page.getByLabel('Listen to').selectOption('simulated');
@@ -62,10 +63,10 @@ test('the simulated singer stands in for microphone and singer', async ({ page }
       .first(),
   ).toBeVisible({ timeout: 30_000 });
   // Shown at once, and on the server soon after.
+  await page.getByRole('link', { name: 'Map', exact: true }).click();
   await expect(async () => {
-    await page.getByRole('link', { name: 'Map', exact: true }).click();
     await page.reload();
-    await expect(takes).toHaveCount(before + 1, { timeout: 1000 });
+    await expect(takes).toHaveCount(before + 1, { timeout: 3000 });
   }).toPass();
 });
 

@@ -17,8 +17,9 @@ let sampleRate = 44100;
 let tracker = createLiveTracker(sampleRate);
 let blocks: Float32Array[] = [];
 let recording: Keeper | null = null;
-/** The last take's way into the browser's storage. */
+/** The last take's way into the browser's storage, and the end of it until it is heard. */
 let ending: Promise<void> = Promise.resolve();
+let finishing: Promise<void> = Promise.resolve();
 
 onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
   if (data.kind === 'open') {
@@ -29,9 +30,9 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
     recording = createKeeper(data.take, data.axis);
     tracker = createLiveTracker(sampleRate);
     for (const block of blocks) tracker.push(block);
-  } else if (data.kind === 'stop') finish();
+  } else if (data.kind === 'stop') finishing = finish();
   // A take under way is cut off, and offered when the page is opened again.
-  else if (data.kind === 'close') void (recording ? Promise.resolve() : ending).finally(() => self.close());
+  else if (data.kind === 'close') void (recording ? Promise.resolve() : finishing).finally(() => self.close());
   else void drop();
 };
 
@@ -114,16 +115,17 @@ function joined(parts: Float32Array[]): Float32Array<ArrayBuffer> {
   return out;
 }
 
-function finish() {
+async function finish() {
   const keeper = recording;
   recording = null;
   const samples = joined(blocks);
-  // Not waited for: should the server have the take before its last piece is kept here, that piece is not kept.
   ending = keeper?.end() ?? ending;
   blocks = [];
   const wav = writeWav({ samples, sampleRate }, 24).buffer as ArrayBuffer;
   const own = wav.slice(0);
   send({ kind: 'done', wav, durationS: samples.length / sampleRate }, [wav]);
+  // What is shown is kept, whole: a reload from then on loses nothing.
+  await ending;
   if (keeper) send({ kind: 'heard', heard: keeper.hear(own) });
 }
 
