@@ -63,7 +63,7 @@ test('the simulated singer stands in for microphone and singer', async ({ page }
       .first(),
   ).toBeVisible({ timeout: 30_000 });
   // Shown at once, and on the server soon after.
-  await page.getByRole('link', { name: 'Map', exact: true }).click();
+  await openSinger(page, 'Nell Ashby', 'Map');
   await expect(async () => {
     await page.reload();
     await expect(takes).toHaveCount(before + 1, { timeout: 3000 });
