@@ -88,10 +88,6 @@ export async function keptTakes(): Promise<KeptTake[]> {
   return (await store()).getAll('takes');
 }
 
-export async function keptTake(takeId: string): Promise<KeptTake | undefined> {
-  return (await store()).get('takes', takeId);
-}
-
 export async function forgetKept(takeId: string): Promise<void> {
   const tx = (await store()).transaction(['takes', 'blocks'], 'readwrite');
   void tx.objectStore('takes').delete(takeId);

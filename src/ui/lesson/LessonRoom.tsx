@@ -453,9 +453,9 @@ function keysOf(course: Course): KeyRung[] {
   if (!ask || !now || !ask.step.keys) return [];
   const passed = course.confirming ? course.count + 1 : course.count;
   const walk = ask.step.keys.step;
-  const first = course.confirming ? Math.sign(walk) * 1 : -walk;
+  const first = course.confirming ? Math.sign(walk) : -walk;
   const done = Array.from({ length: Math.min(passed, 24) }, (_, i) => {
-    const by = first - (course.confirming ? i * walk : i * walk);
+    const by = first - i * walk;
     return { lowest: now.lowest + by, highest: now.highest + by, state: 'done' as const };
   });
   return [...done.reverse(), { ...now, state: 'now' }];

@@ -1,6 +1,5 @@
 import { RefObject } from 'react';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
-import { HOP_S } from '../../core/voice/types';
 import { CoachMarkShape, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
@@ -73,6 +72,3 @@ export function Stage({
     </div>
   );
 }
-
-/** Seconds of the take so far. */
-export const secondsOf = (live: LiveStore) => live.midi.length * HOP_S;
