@@ -1,8 +1,9 @@
 // Keeps the take while it is recorded, in memory and in the browser's storage, and tracks it for the live view.
-import { readWav, writeWav } from '../core/format/wav';
-import { analyseTake } from '../core/take/analyse';
+import { asStored, encodeSamples, wavOf } from '../core/format/wav';
+import { analyseTake, analyseTrack } from '../core/take/analyse';
 import type { TimbreAxis } from '../core/take/timbre';
 import { createLiveTracker } from '../core/voice/live';
+import { createTracker } from '../core/voice/track';
 import { addBlock, beginKept, forgetKept, recordingLock, TakeIdentity, updateKept } from './kept';
 import { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
 
@@ -15,7 +16,8 @@ const send = (message: FromTakeWorker, transfer: Transferable[] = []) => postMes
 
 let sampleRate = 44100;
 let tracker = createLiveTracker(sampleRate);
-let blocks: Float32Array[] = [];
+/** The moments before a take. */
+let lead: Float32Array[] = [];
 let recording: Keeper | null = null;
 /** The last take's way into the browser's storage, and the end of it until it is heard. */
 let ending: Promise<void> = Promise.resolve();
@@ -29,14 +31,19 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
   } else if (data.kind === 'start') {
     recording = createKeeper(data.take, data.axis);
     tracker = createLiveTracker(sampleRate);
-    for (const block of blocks) tracker.push(block);
+    for (const block of lead) {
+      tracker.push(block);
+      recording.take(block);
+    }
+    lead = [];
   } else if (data.kind === 'stop') finishing = finish();
   // A take under way is cut off, and offered when the page is opened again.
   else if (data.kind === 'close') void (recording ? Promise.resolve() : finishing).finally(() => self.close());
   else void drop();
 };
 
-function take(block: Float32Array) {
+function take(sound: Float32Array) {
+  const block = asStored(sound);
   let peak = 0;
   let power = 0;
   for (let i = 0; i < block.length; i++) {
@@ -45,16 +52,23 @@ function take(block: Float32Array) {
   }
   // Between takes only the level is shown: the processor is free for what comes after a take.
   send({ kind: 'live', frames: recording ? tracker.push(block) : [], peak, power: power / block.length });
-  blocks.push(block);
-  if (recording) recording.tick();
-  else while (blocks.length * block.length > PRE_ROLL_S * sampleRate + block.length) blocks.shift();
+  if (recording) return recording.take(block);
+  lead.push(block);
+  while (lead.length * block.length > PRE_ROLL_S * sampleRate + block.length) lead.shift();
 }
 
 type Keeper = ReturnType<typeof createKeeper>;
 
-/** Writes the take under way to the browser's storage, piece by piece and in order; says once if it can't. */
+/**
+ * Writes the take under way to the browser's storage, piece by piece and in order (says once if it can't), and does what can be
+ * done of its file and its analysis before it ends.
+ */
 function createKeeper(identity: TakeIdentity, axis: TimbreAxis | null) {
-  let from = 0;
+  const whole = createTracker(sampleRate);
+  const encoded: Uint8Array[] = [];
+  let length = 0;
+  let unwritten: Float32Array[] = [];
+  let unwrittenLength = 0;
   let number = 0;
   let failed = false;
   let over: () => void = () => {};
@@ -71,25 +85,32 @@ function createKeeper(identity: TakeIdentity, axis: TimbreAxis | null) {
   };
   let queue = attempt(() => beginKept(identity, sampleRate));
   const write = () => {
-    const piece = joined(blocks.slice(from));
-    from = blocks.length;
+    const piece = joined(unwritten);
+    unwritten = [];
+    unwrittenLength = 0;
     const n = number++;
     if (piece.length > 0) queue = queue.then(() => attempt(() => addBlock(identity.id, n, piece)));
   };
   return {
-    hear(wav: ArrayBuffer): HeardTake {
+    take(block: Float32Array) {
+      length += block.length;
+      unwritten.push(block);
+      unwrittenLength += block.length;
+      if (unwrittenLength >= KEEP_EVERY_S * sampleRate) write();
+      encoded.push(encodeSamples(block, 24));
+      whole.push(block);
+      whole.ahead();
+    },
+    durationS: () => length / sampleRate,
+    file: () => wavOf(encoded, sampleRate, 24).buffer,
+    hear(): HeardTake {
       try {
-        const { findings, trace } = analyseTake(readWav(new Uint8Array(wav)), identity.task, {
-          asked: identity.asked,
-          axis: axis ?? undefined,
-        });
+        const known = { asked: identity.asked, axis: axis ?? undefined };
+        const { findings, trace } = analyseTrack(whole.finish(), identity.task, known, { durationS: length / sampleRate, sampleRate });
         return { findings, trace, error: null };
       } catch (error) {
         return { findings: null, trace: null, error: (error as Error).message };
       }
-    },
-    tick() {
-      if ((blocks.length - from) * (blocks[0]?.length ?? 0) >= KEEP_EVERY_S * sampleRate) write();
     },
     async end() {
       write();
@@ -118,15 +139,13 @@ function joined(parts: Float32Array[]): Float32Array<ArrayBuffer> {
 async function finish() {
   const keeper = recording;
   recording = null;
-  const samples = joined(blocks);
-  ending = keeper?.end() ?? ending;
-  blocks = [];
-  const wav = writeWav({ samples, sampleRate }, 24).buffer as ArrayBuffer;
-  const own = wav.slice(0);
-  send({ kind: 'done', wav, durationS: samples.length / sampleRate }, [wav]);
+  if (!keeper) return;
+  ending = keeper.end();
+  const wav = keeper.file();
+  send({ kind: 'done', wav, durationS: keeper.durationS() }, [wav]);
   // What is shown is kept, whole: a reload from then on loses nothing.
   await ending;
-  if (keeper) send({ kind: 'heard', heard: keeper.hear(own) });
+  send({ kind: 'heard', heard: keeper.hear() });
 }
 
 /** Rounds of warming up, each short, so that blocks and messages come through between them. */
@@ -155,7 +174,6 @@ setTimeout(() => warmUp(0), 0);
 async function drop() {
   const keeper = recording;
   recording = null;
-  blocks = [];
   ending = keeper?.drop() ?? ending;
   await ending;
 }

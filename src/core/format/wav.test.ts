@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { WaveFile } from 'wavefile';
-import { readWav, SoundFileError, wavLayout, writeWav } from './wav';
+import { asStored, encodeSamples, readWav, SoundFileError, wavLayout, wavOf, writeWav } from './wav';
 
 const RATE = 22050;
 const tone = Float32Array.from({ length: 2000 }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 440 * i) / RATE));
@@ -39,6 +39,14 @@ describe('files by another library (wavefile)', () => {
       got.forEach((v, i) => expect(v / 2 ** (bits - 1)).toBeCloseTo(tone[i], bits === 16 ? 4 : 6));
     }
   });
+});
+
+test('a file made piece by piece while recording is the file made at the end, and holds what was heard', () => {
+  const hot = tone.map((x, i) => x * 1.5 + 1e-9 * i);
+  const kept = asStored(hot);
+  const pieces = [kept.subarray(0, 333), kept.subarray(333)].map((p) => encodeSamples(p, 24));
+  expect(wavOf(pieces, RATE, 24)).toEqual(writeWav({ samples: hot, sampleRate: RATE }, 24));
+  expect(readWav(wavOf(pieces, RATE, 24)).samples).toEqual(kept);
 });
 
 const sox = existsSync('/usr/bin/sox') ? describe : describe.skip;

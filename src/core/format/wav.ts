@@ -110,9 +110,32 @@ function adder({ bits, float }: WavLayout): (view: DataView, at: number, step: n
 }
 
 /** Encode mono samples as WAV of 16 or 24 bits; values beyond -1..1 are clipped. */
-export function writeWav(pcm: Pcm, bits: 16 | 24 = 24): Uint8Array {
+export function writeWav(pcm: Pcm, bits: 16 | 24 = 24): Uint8Array<ArrayBuffer> {
+  return wavOf([encodeSamples(pcm.samples, bits)], pcm.sampleRate, bits);
+}
+
+/** Samples as they lie in a WAV file: little-endian integers. */
+export function encodeSamples(samples: Float32Array, bits: 16 | 24): Uint8Array<ArrayBuffer> {
+  const bytes = new Uint8Array((samples.length * bits) / 8);
+  const scale = 2 ** (bits - 1);
+  for (let i = 0, at = 0; i < samples.length; i++) {
+    const v = Math.max(-scale, Math.min(scale - 1, Math.round(samples[i] * scale)));
+    bytes[at++] = v;
+    bytes[at++] = v >> 8;
+    if (bits === 24) bytes[at++] = v >> 16;
+  }
+  return bytes;
+}
+
+/** What is left of samples when they have been written with 24 bits and read again. */
+export function asStored(samples: Float32Array): Float32Array {
+  return samples.map((x) => Math.max(-8388608, Math.min(8388607, Math.round(x * 8388608))) / 8388608);
+}
+
+/** A mono WAV file of samples that are encoded already, in pieces. */
+export function wavOf(pieces: Uint8Array[], sampleRate: number, bits: 16 | 24): Uint8Array<ArrayBuffer> {
   const width = bits / 8;
-  const dataBytes = pcm.samples.length * width;
+  const dataBytes = pieces.reduce((n, p) => n + p.length, 0);
   const bytes = new Uint8Array(44 + dataBytes + (dataBytes & 1));
   const view = new DataView(bytes.buffer);
   const text = (at: number, s: string) => [...s].forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0)));
@@ -122,18 +145,16 @@ export function writeWav(pcm: Pcm, bits: 16 | 24 = 24): Uint8Array {
   view.setUint32(16, 16, true);
   view.setUint16(20, 1, true);
   view.setUint16(22, 1, true);
-  view.setUint32(24, pcm.sampleRate, true);
-  view.setUint32(28, pcm.sampleRate * width, true);
+  view.setUint32(24, sampleRate, true);
+  view.setUint32(28, sampleRate * width, true);
   view.setUint16(32, width, true);
   view.setUint16(34, bits, true);
   text(36, 'data');
   view.setUint32(40, dataBytes, true);
-  const scale = bits === 16 ? 32768 : 8388608;
-  for (let i = 0, at = 44; i < pcm.samples.length; i++) {
-    const v = Math.max(-scale, Math.min(scale - 1, Math.round(pcm.samples[i] * scale)));
-    bytes[at++] = v;
-    bytes[at++] = v >> 8;
-    if (bits === 24) bytes[at++] = v >> 16;
+  let at = 44;
+  for (const piece of pieces) {
+    bytes.set(piece, at);
+    at += piece.length;
   }
   return bytes;
 }

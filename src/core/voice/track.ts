@@ -1,9 +1,9 @@
 import { filter, highPassAt } from '../signal/biquad';
 import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
-import { resample } from '../signal/resample';
+import { createResampler, resample } from '../signal/resample';
 import { quantiles } from '../signal/stats';
-import { createCandidates, findCandidates, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
+import { Candidates, createCandidates, findCandidates, FRAME_REACH, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
 import { createPath } from './path';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
@@ -36,38 +36,127 @@ const NEAR_FLOOR_DB = 8;
  * @throws RangeError when there are no samples or the rate is outside 8 to 192 kHz.
  */
 export function trackVoice(pcm: Pcm): VoiceTrack {
-  if (pcm.sampleRate < 8000 || pcm.sampleRate > 192000)
-    throw new RangeError(`The sample rate is ${pcm.sampleRate} Hz: record at 8000 to 192000 Hz.`);
-  if (pcm.samples.length < MIN_SECONDS * pcm.sampleRate) throw new RangeError('The recording holds no sound: it is shorter than 20 ms.');
-  const clippedShare = shareClipped(pcm.samples);
-  const samples = highPass(resample(pcm.samples, pcm.sampleRate, ANALYSIS_RATE));
-  const frames = Math.floor((samples.length - 1) / HOP) + 1;
-  const f0 = new Float32Array(frames);
-  const clarity = new Float32Array(frames);
-  const levelDb = new Float32Array(frames);
+  const tracker = createTracker(pcm.sampleRate);
+  tracker.push(pcm.samples);
+  return tracker.finish();
+}
 
-  // Levels first: the gate needs the whole take's floor.
-  shortLevels(samples, levelDb);
-  const hum = removeHum(samples, levelDb);
-  const half = resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2);
+/** A take that is tracked while it is still being sung. */
+export interface Tracker {
+  push(block: Float32Array): void;
+  /** Do what can be done already; `finish` then has only the rest to do. It changes nothing in the result. */
+  ahead(): void;
+  /** The track of all that was pushed. @throws RangeError when that is shorter than 20 ms. */
+  finish(): VoiceTrack;
+}
+
+/** Track a voice block by block, to the same bytes as `trackVoice`. @throws RangeError when the rate is outside 8 to 192 kHz. */
+export function createTracker(sampleRate: number): Tracker {
+  if (sampleRate < 8000 || sampleRate > 192000)
+    throw new RangeError(`The sample rate is ${sampleRate} Hz: record at 8000 to 192000 Hz.`);
+  const toFull = createResampler(sampleRate, ANALYSIS_RATE);
+  const toHalf = createResampler(ANALYSIS_RATE, ANALYSIS_RATE / 2);
+  const highPass = createHighPass();
+  const clipping = createClipping();
+  const full = createGrowing(Float32Array);
+  const half = createGrowing(Float32Array);
   const candidates = Array.from({ length: MOST_FRAMES }, createCandidates);
-  const [floorDb, usualDb, loudDb] = quantiles(levelDb, [0.02, 0.9, 0.98]);
-  const gateDb = Math.max(Math.min(floorDb + 6, usualDb - 25), loudDb - 60);
-  const path = createPath(frames);
-  for (let i = 0; i < frames; i += MOST_FRAMES) {
-    const count = Math.min(MOST_FRAMES, frames - i);
-    findCandidates(samples, i * HOP, half, (i * HOP) / 2, candidates, count, SHARED);
-    for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
-  }
-  path.traceback(f0, clarity);
-  trimEdges(f0, levelDb, floorDb);
-  dropRinging(f0, levelDb, hum);
-  dropShortRuns(f0, clarity);
+  const found = createGrowing(Float64Array);
+  let framesFound = 0;
+  let pushed = 0;
 
-  const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
-  readVoicedFrames(samples, half, f0, harmonicsDb);
-  dropNotched(f0, harmonicsDb, hum.lines);
-  return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare, floorDb };
+  const append = (resampled: Float32Array) => {
+    const samples = highPass(resampled);
+    full.append(samples);
+    half.append(toHalf.push(samples));
+  };
+  return {
+    push(block) {
+      pushed += block.length;
+      clipping.push(block);
+      append(toFull.push(block));
+    },
+    ahead() {
+      const [samples, halfSamples] = [full.all(), half.all()];
+      const reach = MOST_FRAMES * HOP + FRAME_REACH;
+      const ready = (i: number) => i * HOP + reach <= samples.length && (i * HOP + reach) / 2 <= halfSamples.length;
+      for (; ready(framesFound); framesFound += MOST_FRAMES) {
+        findCandidates(samples, framesFound * HOP, halfSamples, (framesFound * HOP) / 2, candidates, MOST_FRAMES, SHARED);
+        for (const c of candidates) found.append(packed(c));
+      }
+    },
+    finish() {
+      if (pushed < MIN_SECONDS * sampleRate) throw new RangeError('The recording holds no sound: it is shorter than 20 ms.');
+      append(toFull.flush());
+      half.append(toHalf.flush());
+      const samples = full.all();
+      const frames = Math.floor((samples.length - 1) / HOP) + 1;
+      const f0 = new Float32Array(frames);
+      const clarity = new Float32Array(frames);
+      const levelDb = new Float32Array(frames);
+      // Levels first: the gate needs the whole take's floor.
+      shortLevels(samples, levelDb);
+      const hum = removeHum(samples, levelDb);
+      const humming = hum.lines.length > 0;
+      const halfSamples = humming ? resample(samples, ANALYSIS_RATE, ANALYSIS_RATE / 2) : half.all();
+      const [floorDb, usualDb, loudDb] = quantiles(levelDb, [0.02, 0.9, 0.98]);
+      const gateDb = Math.max(Math.min(floorDb + 6, usualDb - 25), loudDb - 60);
+      const path = createPath(frames);
+      // What was found ahead was found with the hum in it.
+      let done = humming ? 0 : framesFound;
+      for (let i = 0, at = 0; i < done; i++) {
+        at = unpack(found.all(), at, candidates[0]);
+        path.push(candidates[0], gateDb);
+      }
+      for (; done < frames; done += MOST_FRAMES) {
+        const count = Math.min(MOST_FRAMES, frames - done);
+        findCandidates(samples, done * HOP, halfSamples, (done * HOP) / 2, candidates, count, SHARED);
+        for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
+      }
+      path.traceback(f0, clarity);
+      trimEdges(f0, levelDb, floorDb);
+      dropRinging(f0, levelDb, hum);
+      dropShortRuns(f0, clarity);
+
+      const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
+      readVoicedFrames(samples, halfSamples, f0, harmonicsDb);
+      dropNotched(f0, harmonicsDb, hum.lines);
+      return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare: clipping.share(), floorDb };
+    },
+  };
+}
+
+/** Numbers that become more: room for them doubles. */
+function createGrowing<T extends Float32Array | Float64Array>(Numbers: new (length: number) => T) {
+  let data = new Numbers(4096);
+  let length = 0;
+  return {
+    append(more: ArrayLike<number>) {
+      if (length + more.length > data.length) {
+        const larger = new Numbers(Math.max(2 * data.length, length + more.length));
+        larger.set(data.subarray(0, length));
+        data = larger;
+      }
+      data.set(more, length);
+      length += more.length;
+    },
+    all: () => data.subarray(0, length) as T,
+  };
+}
+
+/** The candidates of a frame as numbers in a row. */
+function packed({ count, levelDb, hz, octaves, clarity, comb }: Candidates): number[] {
+  const row = [count, levelDb];
+  for (const values of [hz, octaves, clarity, comb]) for (let c = 0; c < count; c++) row.push(values[c]);
+  return row;
+}
+
+/** Read a frame's row at `at` back; returns where the next one is. */
+function unpack(rows: Float64Array, at: number, out: Candidates): number {
+  out.count = rows[at++];
+  out.levelDb = rows[at++];
+  for (const values of [out.hz, out.octaves, out.clarity, out.comb]) for (let c = 0; c < out.count; c++) values[c] = rows[at++];
+  return at;
 }
 
 /** Refine the pitch of every voiced frame and measure its harmonics, four frames at a time. */
@@ -160,22 +249,30 @@ function shortLevels(samples: Float32Array, out: Float32Array) {
   }
 }
 
-/** Share of samples in runs of three or more at the signal's own ceiling near full scale. */
-function shareClipped(samples: Float32Array): number {
+/** Counts samples in runs of three or more at the signal's own ceiling near full scale. */
+function createClipping() {
+  let samples = 0;
   let clipped = 0;
   let run = 0;
-  for (let i = 0; i < samples.length; i++) {
-    const x = samples[i];
-    if (x < 0.985 && x > -0.985) {
-      run = 0;
-      continue;
-    }
-    const flat = run === 0 || Math.abs(x - samples[i - 1]) < 1e-3;
-    run = flat ? run + 1 : 0;
-    if (run === 3) clipped += 3;
-    else if (run > 3) clipped++;
-  }
-  return samples.length ? clipped / samples.length : 0;
+  let last = 0;
+  return {
+    push(block: Float32Array) {
+      samples += block.length;
+      for (let i = 0; i < block.length; i++) {
+        const x = block[i];
+        if (x < 0.985 && x > -0.985) {
+          run = 0;
+          continue;
+        }
+        const flat = run === 0 || Math.abs(x - last) < 1e-3;
+        last = x;
+        run = flat ? run + 1 : 0;
+        if (run === 3) clipped += 3;
+        else if (run > 3) clipped++;
+      }
+    },
+    share: () => (samples ? clipped / samples : 0),
+  };
 }
 
 /** Takes away DC and rumble under 40 Hz, block by block. */
@@ -188,8 +285,6 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
     return out;
   };
 }
-
-const highPass = (samples: Float32Array) => createHighPass()(samples);
 
 /**
  * Cut from both ends of each voiced run what isn't the voice: the window's reach before a start, and after an end the decay
