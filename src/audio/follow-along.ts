@@ -6,6 +6,8 @@ type Tone = typeof import('tone');
 interface Piano {
   tone: Tone;
   sampler: import('tone').Sampler;
+  /** Counts in: a click of no pitch. */
+  click: import('tone').NoiseSynth;
 }
 
 /** Every third semitone is sampled; the sampler fills in between. Files are laid out by bin/lib/build.mjs. */
@@ -28,7 +30,8 @@ function loadPiano(): Promise<Piano> {
         onerror: reject,
       }).toDestination();
     });
-    return { tone, sampler };
+    const click = new tone.NoiseSynth({ volume: -12, envelope: { attack: 0.001, decay: 0.03, sustain: 0 } }).toDestination();
+    return { tone, sampler, click };
   });
   loading.catch(() => (loading = undefined));
   return loading;
@@ -56,8 +59,9 @@ export function useFollowAlong() {
   }, []);
   useEffect(() => stop, [stop]);
 
-  const play = useCallback(
-    async (id: string, keys: KeyInTime[], onEnd?: () => void) => {
+  /** Put sounds on the clock (`fill` answers how long they last, seconds) and start it. */
+  const run = useCallback(
+    async (id: string, fill: (piano: Piano) => number, onEnd?: () => void) => {
       stop();
       setProblem(null);
       setSounding({ id, key: 0 });
@@ -67,39 +71,69 @@ export function useFollowAlong() {
         setSounding(null);
         return setProblem('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
       }
-      const { tone, sampler } = piano.current;
+      const { tone } = piano.current;
       await tone.start();
       const transport = tone.getTransport();
-      let at = 0;
-      keys.forEach((key, k) => {
-        transport.schedule((time) => {
-          tone.getDraw().schedule(() => setSounding({ id, key: k }), time);
-          sampler.triggerAttackRelease(
-            key.chord.map((m) => noteName(m)),
-            key.chordS * 0.9,
-            time,
-            CHORD_LOUDNESS,
-          );
-        }, at);
-        for (const note of key.notes)
-          transport.schedule(
-            (time) => sampler.triggerAttackRelease(noteName(note.midi), (note.endS - note.startS) * 0.98, time, NOTE_LOUDNESS),
-            at + note.startS,
-          );
-        at += key.totalS;
-      });
+      const lastsS = fill(piano.current);
       transport.schedule(
         (time) =>
           tone.getDraw().schedule(() => {
             stop();
             onEnd?.();
           }, time),
-        at,
+        lastsS,
       );
       transport.start(`+${LEAD_S}`, 0);
     },
     [stop],
   );
 
-  return { sounding, problem, play, stop };
+  const play = useCallback(
+    (id: string, keys: KeyInTime[], onEnd?: () => void) =>
+      run(
+        id,
+        ({ tone, sampler }) => {
+          const transport = tone.getTransport();
+          let at = 0;
+          keys.forEach((key, k) => {
+            transport.schedule((time) => {
+              tone.getDraw().schedule(() => setSounding({ id, key: k }), time);
+              sampler.triggerAttackRelease(
+                key.chord.map((m) => noteName(m)),
+                key.chordS * 0.9,
+                time,
+                CHORD_LOUDNESS,
+              );
+            }, at);
+            for (const note of key.notes)
+              transport.schedule(
+                (time) => sampler.triggerAttackRelease(noteName(note.midi), (note.endS - note.startS) * 0.98, time, NOTE_LOUDNESS),
+                at + note.startS,
+              );
+            at += key.totalS;
+          });
+          return at;
+        },
+        onEnd,
+      ),
+    [run],
+  );
+
+  /** Count `beats` in at a tempo in crotchets a minute, without a pitch; then `onEnd`. */
+  const countIn = useCallback(
+    (id: string, beats: number, tempo: number, onEnd: () => void) =>
+      run(
+        id,
+        ({ tone, click }) => {
+          const beatS = 60 / tempo;
+          for (let beat = 0; beat < beats; beat++)
+            tone.getTransport().schedule((time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6), beat * beatS);
+          return beats * beatS;
+        },
+        onEnd,
+      ),
+    [run],
+  );
+
+  return { sounding, problem, play, countIn, stop };
 }

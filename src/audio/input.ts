@@ -1,5 +1,6 @@
 import type { Pcm } from '../core/voice/types';
 import type { TakeIdentity } from './kept';
+import type { CalibratorReading } from '../core/signal/level';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
 
@@ -20,6 +21,8 @@ export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
 export interface Input {
   start(take: TakeIdentity, axis: TimbreAxis | null): void;
   stop(): Promise<HeardRecording>;
+  /** Read the calibrator's tone that sounds now: takes two seconds. */
+  calibrate(): Promise<CalibratorReading>;
   /** Give up the take under way. */
   drop(): void;
   close(): void;
@@ -107,6 +110,10 @@ export async function openSound(pcm: Pcm, events: InputEvents, onEnd: () => void
       input.start(take, axis);
       source.start();
     },
+    calibrate() {
+      source.start();
+      return input.calibrate();
+    },
   };
 }
 
@@ -140,9 +147,11 @@ async function openInput(context: AudioContext, events: InputEvents): Promise<In
   tell({ kind: 'open', sampleRate: context.sampleRate, blocks: channel.port2 }, [channel.port2]);
   let finished: (recording: Recording) => void = () => {};
   let hears: (heard: HeardTake) => void = () => {};
+  let reads: (reading: CalibratorReading) => void = () => {};
   worker.onmessage = ({ data }: MessageEvent<FromTakeWorker>) => {
     if (data.kind === 'live') events.onLive(data);
     else if (data.kind === 'unkept') events.onUnkept(data.full);
+    else if (data.kind === 'calibrator') reads(data.reading);
     else if (data.kind === 'heard') hears(data.heard);
     else finished({ wav: data.wav, durationS: data.durationS });
   };
@@ -150,6 +159,11 @@ async function openInput(context: AudioContext, events: InputEvents): Promise<In
     node,
     start: (take, axis) => tell({ kind: 'start', take, axis }),
     drop: () => tell({ kind: 'drop' }),
+    calibrate: () =>
+      new Promise((resolve) => {
+        reads = resolve;
+        tell({ kind: 'calibrate' });
+      }),
     stop: () =>
       new Promise((resolve) => {
         const heard = new Promise<HeardTake>((tellHeard) => (hears = tellHeard));

@@ -1,6 +1,7 @@
+import type { CalibratorReading } from '../core/signal/level';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { TakeFindings, Trace } from '../core/take/types';
-import type { LiveFrame } from '../core/voice/live';
+import type { LiveMoment } from '../core/take/live';
 import type { TakeIdentity } from './kept';
 
 /** To the take worker: `blocks` is the port the audio thread writes to. */
@@ -11,6 +12,8 @@ export type ToTakeWorker =
   | { kind: 'stop' }
   /** Give up the take under way: nothing of it is kept. */
   | { kind: 'drop' }
+  /** Read the calibrator's tone that sounds now. */
+  | { kind: 'calibrate' }
   /** No more takes: the worker ends when it has kept and heard the last one. */
   | { kind: 'close' };
 
@@ -21,11 +24,12 @@ export interface HeardTake {
   error: string | null;
 }
 
-/** From the take worker. `peak` is the block's largest sample, `power` its mean square, 0..1. */
+/** From the take worker. `peak` is the block's largest sample, 0..1; `levelDb` the level, A-weighted and fast, dB relative to a mean square of 1. */
 export type FromTakeWorker =
-  | { kind: 'live'; frames: LiveFrame[]; peak: number; power: number }
+  | { kind: 'live'; frames: LiveMoment[]; peak: number; levelDb: number }
   | { kind: 'done'; wav: ArrayBuffer; durationS: number }
   /** The analysis of the take that is done: the same that the server makes of the same file. */
   | { kind: 'heard'; heard: HeardTake }
+  | { kind: 'calibrator'; reading: CalibratorReading }
   /** The take can't be kept in this browser while it is recorded: it lives in this page only. */
   | { kind: 'unkept'; full: boolean };

@@ -2,7 +2,8 @@
 import { asStored, encodeSamples, wavOf } from '../core/format/wav';
 import { analyseTake, analyseTrack } from '../core/take/analyse';
 import type { TimbreAxis } from '../core/take/timbre';
-import { createLiveTracker } from '../core/voice/live';
+import { createLevelMeter, readCalibrator } from '../core/signal/level';
+import { createLiveEar } from '../core/take/live';
 import { createTracker } from '../core/voice/track';
 import { addBlock, beginKept, forgetKept, recordingLock, TakeIdentity, updateKept } from './kept';
 import { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
@@ -11,13 +12,18 @@ import { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
 const PRE_ROLL_S = 0.3;
 /** A crash loses at most about this much. */
 const KEEP_EVERY_S = 0.5;
+/** So much of a calibrator's tone is read. */
+const CALIBRATE_S = 2;
 
 const send = (message: FromTakeWorker, transfer: Transferable[] = []) => postMessage(message, { transfer });
 
 let sampleRate = 44100;
-let tracker = createLiveTracker(sampleRate);
+let ear = createLiveEar(sampleRate);
+let meter = createLevelMeter(sampleRate);
 /** The moments before a take. */
 let lead: Float32Array[] = [];
+/** A calibrator's tone while it is being read. */
+let calibrating: Float32Array[] | null = null;
 let recording: Keeper | null = null;
 /** The last take's way into the browser's storage, and the end of it until it is heard. */
 let ending: Promise<void> = Promise.resolve();
@@ -26,17 +32,19 @@ let finishing: Promise<void> = Promise.resolve();
 onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
   if (data.kind === 'open') {
     sampleRate = data.sampleRate;
-    tracker = createLiveTracker(sampleRate);
+    ear = createLiveEar(sampleRate);
+    meter = createLevelMeter(sampleRate);
     data.blocks.onmessage = (event: MessageEvent<Float32Array>) => take(event.data);
   } else if (data.kind === 'start') {
     recording = createKeeper(data.take, data.axis);
-    tracker = createLiveTracker(sampleRate);
+    ear.begin(data.take.vowel, data.axis);
     for (const block of lead) {
-      tracker.push(block);
+      ear.push(block);
       recording.take(block);
     }
     lead = [];
-  } else if (data.kind === 'stop') finishing = finish();
+  } else if (data.kind === 'calibrate') calibrating = [];
+  else if (data.kind === 'stop') finishing = finish();
   // A take under way is cut off, and offered when the page is opened again.
   else if (data.kind === 'close') void (recording ? Promise.resolve() : finishing).finally(() => self.close());
   else void drop();
@@ -45,16 +53,20 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
 function take(sound: Float32Array) {
   const block = asStored(sound);
   let peak = 0;
-  let power = 0;
-  for (let i = 0; i < block.length; i++) {
-    peak = Math.max(peak, Math.abs(block[i]));
-    power += block[i] * block[i];
-  }
+  for (let i = 0; i < block.length; i++) peak = Math.max(peak, Math.abs(block[i]));
   // Between takes only the level is shown: the processor is free for what comes after a take.
-  send({ kind: 'live', frames: recording ? tracker.push(block) : [], peak, power: power / block.length });
+  send({ kind: 'live', frames: recording ? ear.push(block) : [], peak, levelDb: meter(block) });
+  if (calibrating) calibrate(calibrating, block);
   if (recording) return recording.take(block);
   lead.push(block);
   while (lead.length * block.length > PRE_ROLL_S * sampleRate + block.length) lead.shift();
+}
+
+function calibrate(heard: Float32Array[], block: Float32Array) {
+  heard.push(block);
+  if (heard.length * block.length < CALIBRATE_S * sampleRate) return;
+  calibrating = null;
+  send({ kind: 'calibrator', reading: readCalibrator(joined(heard), sampleRate) });
 }
 
 type Keeper = ReturnType<typeof createKeeper>;

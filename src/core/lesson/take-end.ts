@@ -1,4 +1,3 @@
-import type { LiveFrame } from '../voice/live';
 import { HOP_S } from '../voice/types';
 import { patternS } from './pattern';
 import { Ask } from './types';
@@ -14,7 +13,7 @@ const LEAST_SHARE = 0.5;
  * Hears when what was asked for is over, from live frames: enough singing, then quiet, so that nobody need press stop.
  * A free take never ends by itself. `push` answers whether it is over.
  */
-export function createTakeEnd(ask: Ask): { push(frames: readonly LiveFrame[]): boolean } {
+export function createTakeEnd(ask: Ask): { push(frames: readonly { hz: number }[]): boolean } {
   // A pattern ends as a scale does, whatever it is taken for.
   const task = ask.step.task === 'free' && ask.step.degrees ? 'scale' : ask.step.task;
   const least = Math.max(LEAST_S[task], task === 'scale' ? LEAST_SHARE * patternS(ask.step) : 0);

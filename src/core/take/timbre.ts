@@ -59,12 +59,37 @@ export function timbreScore(track: VoiceTrack, contour: Contour, axis: TimbreAxi
   const frames: number[] = [];
   for (let i = 0; i < track.frames; i++) if (!Number.isNaN(contour[i])) frames.push(i);
   if (frames.length < 40) return { score, turnMidi: Infinity };
-  const filter = solveFilter(track, frames);
+  const equations = createEquations();
+  for (let f = 0; f < frames.length; f += STRIDE) equations.add(track, frames[f]);
+  const filter = solveFilter(equations.all);
   for (const frame of frames) {
     const parts = leaps(contour, frame) ? null : timbreParts(track, frame, filter.db);
-    if (parts) score[frame] = axis.slope * parts[0] + axis.first * parts[1];
+    if (parts) score[frame] = along(axis, parts);
   }
   return { score, turnMidi: hzToMidi(filter.f1) };
+}
+
+const along = (axis: TimbreAxis, [slope, first]: [slope: number, first: number]) => axis.slope * slope + axis.first * first;
+
+/** Frames of singing between two readings of the filter: the first ones come soon, later ones change little. */
+const FIRST_READING = 40;
+const LATER_READINGS = 200;
+
+/**
+ * The same score while a voice is still singing: the filter is read from all that this stream has held so far, and read again
+ * as more comes. What comes early in a stream is therefore rougher than in `timbreScore`.
+ */
+export function createLiveTimbre(axis: TimbreAxis | null): (sung: Sung) => number {
+  const equations = createEquations();
+  let filter: Filter | null = null;
+  let seen = 0;
+  return (sung) => {
+    if (!(sung.f0[0] > 0)) return NaN;
+    if (seen++ % STRIDE === 0) equations.add(sung, 0);
+    if (seen === FIRST_READING || seen % LATER_READINGS === 0) filter = solveFilter(equations.all);
+    const parts = filter && timbreParts(sung, 0, filter.db);
+    return parts ? along(axis ?? PLAIN_AXIS, parts) : NaN;
+  };
 }
 
 /** Where the pitch jumps inside the reader's window the harmonics are those of two notes. */
@@ -77,7 +102,7 @@ const binOf = (hz: number) => Math.min(BINS - 1.001, Math.max(0, Math.log2(hz / 
 const LOG2 = Float64Array.from({ length: HARMONICS + 1 }, (_, k) => Math.log2(Math.max(1, k)));
 
 /** Harmonics 2 and up that stand clear of the noise: their numbers into `ks`; returns how many. */
-function usableHarmonics(track: VoiceTrack, frame: number, ks: Int32Array): number {
+function usableHarmonics(track: Sung, frame: number, ks: Int32Array): number {
   const row = frame * HARMONICS;
   let top = -Infinity;
   for (let k = 0; k < HARMONICS; k++) top = Math.max(top, track.harmonicsDb[row + k]);
@@ -95,8 +120,7 @@ interface Filter {
   f1: number;
 }
 
-function solveFilter(track: VoiceTrack, frames: number[]): Filter {
-  const { matrix, right, lowestHz, used } = equations(track, frames);
+function solveFilter({ matrix, right, lowestHz, used }: ReturnType<typeof createEquations>['all']): Filter {
   const stiff = matrix.slice();
   penalise(stiff, lowestHz, used);
   cholesky(stiff, BINS);
@@ -147,21 +171,22 @@ function tractDb(f1: number, f2: number): Float64Array {
   });
 }
 
+/** What the model looks at of a frame: pitch, harmonics and the room's level. */
+export type Sung = Pick<VoiceTrack, 'f0' | 'harmonicsDb' | 'floorDb'>;
+
 /** Normal equations of the filter: what level and slope of each frame can't explain, harmonics 2 and up. */
-function equations(track: VoiceTrack, frames: number[]) {
+function createEquations() {
   const matrix = new Float64Array(BINS * BINS);
   const right = new Float64Array(BINS);
   const ks = new Int32Array(HARMONICS);
   const lo = new Int32Array(HARMONICS);
   const part = new Float64Array(HARMONICS);
-  let lowestHz = Infinity;
-  let used = 1;
-  for (let f = 0; f < frames.length; f += STRIDE) {
-    const frame = frames[f];
-    lowestHz = Math.min(lowestHz, track.f0[frame]);
+  const all = { matrix, right, lowestHz: Infinity, used: 1 };
+  const add = (track: Sung, frame: number) => {
+    all.lowestHz = Math.min(all.lowestHz, track.f0[frame]);
     const n = usableHarmonics(track, frame, ks);
-    if (n < 4) continue;
-    used++;
+    if (n < 4) return;
+    all.used++;
     let mean = 0;
     for (let i = 0; i < n; i++) {
       const at = binOf(ks[i] * track.f0[frame]);
@@ -186,8 +211,8 @@ function equations(track: VoiceTrack, frames: number[]) {
       right[lo[i]] += (1 - part[i]) * projected;
       right[lo[i] + 1] += part[i] * projected;
     }
-  }
-  return { matrix, right, lowestHz, used };
+  };
+  return { all, add };
 }
 
 /** What the rest of the filter beside the tract pays for: bends anywhere, and any slope below twice the lowest pitch. */
@@ -215,7 +240,7 @@ const scratch = new Int32Array(HARMONICS);
  * the first stands over their line (dB), with `filter` taken off (none for sounds that share one). Null where too few stand
  * clear of the noise.
  */
-export function timbreParts(track: VoiceTrack, frame: number, filter: Float64Array | null = null): [slope: number, first: number] | null {
+export function timbreParts(track: Sung, frame: number, filter: Float64Array | null = null): [slope: number, first: number] | null {
   const n = usableHarmonics(track, frame, scratch);
   if (n < 2 || track.harmonicsDb[frame * HARMONICS] === NO_HARMONIC_DB) return null;
   const plain = (k: number) => {

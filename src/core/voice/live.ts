@@ -5,11 +5,13 @@ import { createPath } from './path';
 import { createHighPass } from './track';
 import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S } from './types';
 
-/** One live frame: seconds since the first sample, hertz (0 unvoiced), level dB. */
+/** One live frame: seconds since the first sample, hertz (0 unvoiced), level dB, harmonics as in `VoiceTrack` (none when unvoiced). */
 export interface LiveFrame {
   timeS: number;
   hz: number;
   levelDb: number;
+  harmonicsDb: Float32Array | null;
+  floorDb: number;
 }
 
 /** Frames the live path waits before it decides. With half a window (32 ms) and the filters (6 ms) the delay is 48 ms. */
@@ -46,7 +48,6 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
   const candidates = Array.from({ length: LANES }, createCandidates);
   const pitch = new Float64Array(1);
   const path = createPath(LAG + 2);
-  const harmonics = new Float32Array(HARMONICS);
   const levels: number[] = [];
   const full = createTail();
   const half = createTail();
@@ -72,11 +73,12 @@ export function createLiveTracker(sampleRate: number): { push(block: Float32Arra
           if (levels.length <= LAG) continue;
           const at = frame - LAG;
           pitch[0] = path.decide(LAG).hz;
-          if (pitch[0] > 0) {
+          const harmonicsDb = pitch[0] > 0 ? new Float32Array(HARMONICS) : null;
+          if (harmonicsDb) {
             const [signal, centre] = readsSlow(pitch[0]) ? [half, (at * HOP) / 2] : [full, at * HOP];
-            readHarmonics(signal.data(), [signal.at(centre)], pitch, 1, harmonics, [0]);
+            readHarmonics(signal.data(), [signal.at(centre)], pitch, 1, harmonicsDb, [0]);
           }
-          out.push({ timeS: at * HOP_S, hz: pitch[0], levelDb: levels.shift()! });
+          out.push({ timeS: at * HOP_S, hz: pitch[0], levelDb: levels.shift()!, harmonicsDb, floorDb });
         }
       }
       full.dropBefore((frame - LAG) * HOP - FRAME_REACH);

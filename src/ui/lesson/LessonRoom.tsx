@@ -25,6 +25,7 @@ import { useStored } from '../kit/useStored';
 import { useLadderScale } from '../ladder/useLadderScale';
 import type { LiveStore } from '../take/LiveTrace';
 import { LevelMeter } from '../listen/LevelMeter';
+import { LevelSetting } from '../listen/LevelSetting';
 import { LiveNote } from '../listen/LiveNote';
 import { MicrophoneChoice } from '../listen/MicrophoneChoice';
 import { analysed, discardTake } from '../listen/save-take';
@@ -45,15 +46,17 @@ const HEIGHT = 470;
 /** The last note of the piano has died away by then. */
 const AFTER_PIANO_S = 0.15;
 const BREATH_BEATS = 2;
+const COUNT_IN_BEATS = 4;
 /** Between a take and the next key's piano or recording: time for a breath. */
 const BREATH_MS = 500;
 /** Less singing than this is none. */
 const LEAST_SUNG_S = 0.3;
 
-type Reference = 'pattern' | 'chord' | 'none';
+type Reference = 'pattern' | 'chord' | 'count' | 'none';
 const REFERENCES: readonly (readonly [Reference, string])[] = [
   ['pattern', 'plays the pattern'],
   ['chord', 'gives the chord'],
+  ['count', 'counts in only'],
   ['none', 'is silent'],
 ];
 const PACE_WORDS = { lingers: 'Keep moving: the low notes use up the breath.', rushes: 'A little slower through the change.' };
@@ -203,6 +206,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
     setRunning(true);
     if (reference === 'none' || now.tonicMidi === null || !now.step.degrees) return void record();
     const { tempo } = now.step;
+    if (reference === 'count') return void piano.countIn('reference', COUNT_IN_BEATS, tempo, () => void record());
     const key = renderKey({ steps: patternSteps(now.step) }, now.tonicMidi, tempo);
     const chordOnly = { ...key, notes: [], totalS: key.chordS };
     const pattern = { ...key, totalS: key.totalS - (BREATH_BEATS * 60) / tempo + AFTER_PIANO_S };
@@ -375,7 +379,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
             <Staff exercise={{ name: ask.step.name, steps: patternSteps(ask.step) }} tonic={ask.tonicMidi} />
           )}
           <LiveNote store={recorder.live} />
-          <LevelMeter store={recorder.meter} paused={false} />
+          <LevelMeter store={recorder.meter} paused={false} source={source} />
           <button className="button-main min-h-16 text-xl" onClick={main} disabled={busy} title="Space">
             {state === 'recording' ? (
               <Square aria-hidden />
@@ -432,6 +436,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
               {source === 'simulated' && <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} />}
               {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={state !== 'idle'} />}
             </div>
+            <LevelSetting source={source} />
             <p className="mt-2 text-sm text-soft">
               Space starts and stops. V changes the vowel, Esc gives a take up, Ctrl+Z takes a step back and Ctrl+Y forward again.{' '}
               <Link className="underline" href={`/singers/${singer.id}/listen`}>

@@ -21,6 +21,7 @@ import { useLadderScale } from '../ladder/useLadderScale';
 import { Found } from '../take/Found';
 import { TakePicture } from '../take/TakePicture';
 import { LevelMeter } from './LevelMeter';
+import { LevelSetting } from './LevelSetting';
 import { MicrophoneChoice } from './MicrophoneChoice';
 import { analysed, discardTake, StoredTake } from './save-take';
 import { openSource, Source, SOURCES } from './sources';
@@ -301,7 +302,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           )}
         </div>
         {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || state === 'recording'} />}
-        {source !== 'file' && <LevelMeter store={meter} paused={busy} />}
+        {source !== 'file' && <LevelMeter store={meter} paused={busy} source={source} />}
         <button className="button-main min-h-16 text-xl" onClick={toggle} disabled={busy} title="Space">
           {state === 'recording' ? (
             <Square aria-hidden />
@@ -332,6 +333,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           tabIndex={-1}
           onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
         />
+        {source !== 'file' && state === 'idle' && <LevelSetting source={source} />}
         {problem && <Notice>{problem}</Notice>}
         {recorder.warning && <Notice>{recorder.warning}</Notice>}
         <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />

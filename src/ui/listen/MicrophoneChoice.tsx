@@ -2,18 +2,15 @@
 import { useEffect, useState } from 'react';
 import { microphones } from '../../audio/input';
 import { Choice } from '../kit/Choice';
-import { chooseMicrophone, chosenMicrophone } from './sources';
+import { useStored } from '../kit/useStored';
+import { DEVICE_KEY } from './sources';
 
 /** Which microphone is listened to, where there are several; the choice is remembered on this device. */
 export function MicrophoneChoice({ onChange, disabled }: { onChange: () => void; disabled: boolean }) {
   const [found, setFound] = useState<{ id: string; name: string }[]>([]);
-  const [chosen, setChosen] = useState('');
+  const [chosen, choose] = useStored<string>(DEVICE_KEY, '');
   useEffect(() => {
-    const look = () =>
-      void microphones().then((all) => {
-        setFound(all);
-        setChosen(chosenMicrophone() ?? all[0]?.id ?? '');
-      });
+    const look = () => void microphones().then(setFound);
     look();
     navigator.mediaDevices?.addEventListener('devicechange', look);
     return () => navigator.mediaDevices?.removeEventListener('devicechange', look);
@@ -22,12 +19,11 @@ export function MicrophoneChoice({ onChange, disabled }: { onChange: () => void;
   return (
     <Choice
       label="Which microphone"
-      value={chosen}
+      value={found.some((d) => d.id === chosen) ? chosen : found[0].id}
       options={found.map((d) => [d.id, d.name] as const)}
       disabled={disabled}
       onChange={(id) => {
-        chooseMicrophone(id);
-        setChosen(id);
+        choose(id);
         onChange();
       }}
     />

@@ -14,11 +14,11 @@ export const SOURCES: readonly (readonly [Source, string])[] = [
   ['simulated', 'Simulated singer'],
 ];
 
-const DEVICE_KEY = 'wendel-microphone';
+/** Where this device keeps which microphone was chosen. */
+export const DEVICE_KEY = 'wendel-microphone';
 
 /** The microphone chosen last on this device; null: the browser's own choice. */
 export const chosenMicrophone = (): string | null => localStorage.getItem(DEVICE_KEY);
-export const chooseMicrophone = (id: string): void => localStorage.setItem(DEVICE_KEY, id);
 
 /** Open the chosen microphone, or the simulated singer, who sings `task` once and then calls `onEnd`. */
 export async function openSource(

@@ -44,8 +44,8 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
   const input = useRef<Input | null>(null);
   const current = useRef<{ take: TakeIdentity; marks: CoachMark[] } | null>(null);
   const kept = useRef(true);
-  const live = useRef<LiveStore>(emptyLive());
-  const meter = useRef<MeterStore>({ peak: 0, power: 0 });
+  const live = useRef<LiveStore>(emptyLive(''));
+  const meter = useRef<MeterStore>({ peak: 0, levelDb: -Infinity });
   const heard = useRef({ onFrames, onLost });
   useEffect(() => {
     heard.current = { onFrames, onLost };
@@ -77,14 +77,14 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
   const start = useCallback(
     async (take: TakeIdentity, open: (events: InputEvents) => Promise<Input>) => {
       setWarning(null);
-      live.current = emptyLive();
+      live.current = emptyLive(take.vowel, live.current);
       kept.current = true;
       setState('opening');
       try {
         input.current ??= await open({
           onLive(event) {
             meter.current.peak = Math.max(meter.current.peak, event.peak);
-            meter.current.power += 0.2 * (event.power - meter.current.power);
+            meter.current.levelDb = event.levelDb;
             if (!current.current) return;
             addFrames(live.current, event.frames);
             heard.current.onFrames(event, live.current);

@@ -17,12 +17,16 @@ const LEAST_SPAN = 1.6;
 
 /** A stored trace as a curve. Timbre scores mean something only against each other: the take's own span is the ramp. */
 export function curveOf(trace: Trace): Curve {
-  const sung = trace.head.filter((_, i) => trace.midi[i] > 0);
-  const low = quantile(sung, 0.1);
-  const high = quantile(sung, 0.9);
-  const span = Math.max(LEAST_SPAN, high - low);
-  const from = (low + high) / 2 - span / 2;
+  const { from, span } = spanOf(trace.head.filter((_, i) => trace.midi[i] > 0));
   return { startS: 0, hopS: trace.hopS, midi: trace.midi, head: trace.head.map((h) => (h - from) / span) };
+}
+
+/** Where the ramp begins and how far it goes, for timbre scores that belong together. */
+export function spanOf(scores: number[]): { from: number; span: number } {
+  const low = quantile(scores, 0.1);
+  const high = quantile(scores, 0.9);
+  const span = Math.max(LEAST_SPAN, high - low);
+  return { from: (low + high) / 2 - span / 2, span };
 }
 
 export interface TimeScale {
@@ -64,7 +68,7 @@ export function drawCurve(ctx: CanvasRenderingContext2D, curve: Curve, time: Tim
       // The outline is one stroke; the curve has one for each colour.
       if (!outline && curve.head) {
         ctx.beginPath();
-        ctx.strokeStyle = rampColour(curve.head[i]);
+        ctx.strokeStyle = curve.head[i] === curve.head[i] ? rampColour(curve.head[i]) : plain;
       }
       ctx.moveTo(x(i), scale.y(midi[i]));
       let n = 0;

@@ -1,0 +1,70 @@
+'use client';
+import { useState } from 'react';
+import { Input, openMicrophone, openSound } from '../../audio/input';
+import { CALIBRATOR_DB } from '../../core/signal/level';
+import { Choice } from '../kit/Choice';
+import { Notice } from '../kit/Notice';
+import { TOLD_AT_CM, useLevelSetting } from './level-setting';
+import { chosenMicrophone, Source } from './sources';
+
+const DISTANCES = [10, 15, 20, 30, 40, 50, 75, 100];
+const NOTHING = { onLive() {}, onLost() {}, onUnkept() {} };
+const STAND_IN = { hz: 1000, amplitude: 0.1, seconds: 3, sampleRate: 44100 };
+
+/** The microphone, or a stand-in for a calibrator on it: a tone as such a device would give. */
+function openCalibrated(source: Source): Promise<Input> {
+  if (source === 'microphone') return openMicrophone(chosenMicrophone(), NOTHING);
+  const { hz, amplitude, seconds, sampleRate } = STAND_IN;
+  const samples = Float32Array.from({ length: seconds * sampleRate }, (_, i) => amplitude * Math.sin((2 * Math.PI * hz * i) / sampleRate));
+  return openSound({ samples, sampleRate }, NOTHING, () => {});
+}
+
+/** Setting an input so that its level is told in decibels of sound pressure: by a calibrator, once, and the distance. */
+export function LevelSetting({ source }: { source: Source }) {
+  const setting = useLevelSetting(source);
+  const [measuring, setMeasuring] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const measure = async () => {
+    setMeasuring(true);
+    setProblem(null);
+    let input: Input | undefined;
+    try {
+      input = await openCalibrated(source);
+      const reading = await input.calibrate();
+      if ('reason' in reading) setProblem(reading.reason);
+      else setting.setCalibrated(reading.levelDb, CALIBRATOR_DB);
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      input?.close();
+      setMeasuring(false);
+    }
+  };
+  return (
+    <details>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Level in decibels</summary>
+      <p className="text-sm text-soft">
+        {setting.offsetDb === null
+          ? `Set a sound calibrator (${CALIBRATOR_DB} dB at 1 kHz) on the microphone, switch it on and measure. Until then the level is told relative to the loudest this input can take.`
+          : `Calibrated: told as dB(A) at ${TOLD_AT_CM} cm from the mouth. Leave the input’s gain as it is, or measure again.`}
+      </p>
+      <div className="mt-2 flex flex-wrap items-end gap-2">
+        <button className="button" disabled={measuring} onClick={() => void measure()}>
+          {measuring ? 'Listening to the tone …' : source === 'simulated' ? 'Measure a simulated calibrator' : 'Measure the calibrator'}
+        </button>
+        {setting.offsetDb !== null && (
+          <button className="button" onClick={setting.forget}>
+            Forget it
+          </button>
+        )}
+        <Choice
+          label="Microphone to mouth"
+          value={String(setting.distanceCm)}
+          options={DISTANCES.map((cm) => [String(cm), `${cm} cm`] as const)}
+          onChange={(cm) => setting.setDistanceCm(Number(cm))}
+        />
+      </div>
+      {problem && <Notice>{problem}</Notice>}
+    </details>
+  );
+}
