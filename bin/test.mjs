@@ -2,7 +2,7 @@
 // npm test: sets up all it needs, checks everything, ends with "N passed, N failed".
 // npm test -- unit|db|e2e|checks runs one part; further words go to that part's runner.
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensurePackages } from './lib/packages.mjs';
@@ -54,17 +54,6 @@ function tally(name, report, numbers) {
   }
 }
 
-/** Run with a data folder of its own that is gone afterwards; the database's user must be able to enter it. */
-async function withFolder(work) {
-  const data = mkdtempSync(join(tmpdir(), 'wendel-test-'));
-  chmodSync(data, 0o755);
-  try {
-    await work(data);
-  } finally {
-    rmSync(data, { recursive: true, force: true });
-  }
-}
-
 async function testDatabase(data) {
   const { ensureRoles, startPostgres } = await import('./lib/postgres.mjs');
   const { ensurePrograms } = await import('./lib/build.mjs');
@@ -81,18 +70,13 @@ async function testDatabase(data) {
 }
 
 /** The whole application as npm start makes it, beside any that is running. */
-async function testInBrowser(data) {
-  const { freePort } = await import('./lib/postgres.mjs');
-  const { startCopy, stopCopy } = await import('./lib/copy.mjs');
-  const copy = { data, port: await freePort() };
+async function testInBrowser() {
+  const { withCopy } = await import('./lib/copy.mjs');
   try {
-    await startCopy(copy);
-    playwright({ WENDEL_DATA: data, WENDEL_PORT: String(copy.port) });
+    await withCopy(({ data, port }) => playwright({ WENDEL_DATA: data, WENDEL_PORT: String(port) }));
   } catch (error) {
     say(error.message);
     count('npm start', 0, 1);
-  } finally {
-    await stopCopy(copy);
   }
 }
 
@@ -114,10 +98,10 @@ command(async () => {
     await ensureAnalyzer();
     jest('unit');
   }
-  if (wants('db')) await withFolder(testDatabase);
+  if (wants('db')) await (await import('./lib/copy.mjs')).withFolder(testDatabase);
   if (wants('e2e')) {
     ensureDebian({ '/usr/bin/chromium': 'chromium' });
-    await withFolder(testInBrowser);
+    await testInBrowser();
   }
   process.stdout.write(`${total.passed} passed, ${total.failed} failed\n`);
   process.exit(total.failed ? 1 : 0);

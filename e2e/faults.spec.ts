@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { clusterFolder } from '../bin/lib/postgres.mjs';
 import { anchorsFor, beginCourse } from '../src/core/lesson/course';
 import { STEPS } from '../src/core/lesson/protocols';
-import { addSinger, sirenFile, withMicrophone } from './browser';
+import { addSinger, found, sirenFile, withMicrophone } from './browser';
 
 const data = process.env.WENDEL_DATA!;
 const SIRENS = 6;
@@ -87,6 +87,26 @@ test('whatever dies in a lesson, no take is lost and none is doubled, and the co
           }),
       );
       expect(left).toEqual([0, 0]);
+    },
+    baseURL!,
+  );
+});
+
+test('a device whose storage is full says so, and the take still arrives', async ({ baseURL }) => {
+  await withMicrophone(
+    sirenFile('full.wav', 'tenor', 'flip', 22, 2).path,
+    async (page) => {
+      await addSinger(page, 'Tamsin Quill', 'Tenor');
+      const session = await page.context().newCDPSession(page);
+      await session.send('Storage.overrideQuotaForOrigin', { origin: new URL(page.url()).origin, quotaSize: 1 });
+      await page.locator('body').press('Space');
+      await recordingNow(page);
+      await expect(page.getByText(/storage is full: the take is held in this page only until it is sent/)).toBeVisible();
+      await page.waitForTimeout(4000);
+      await page.locator('body').press('Space');
+      await expect(found(page)).toBeVisible({ timeout: 20_000 });
+      const id = /takes\/([^/]+)/.exec((await found(page).getByRole('link', { name: 'Review' }).getAttribute('href'))!)![1];
+      await expect.poll(async () => (await page.request.get(`/api/takes/${id}/audio`)).status(), { timeout: 20_000 }).toBe(200);
     },
     baseURL!,
   );

@@ -17,6 +17,7 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ],
   ['sheet', assignSuggestion],
   ['lessons', (page) => page.goto('/lessons')],
+  ['settings', (page) => page.goto('/settings')],
   ['health', (page) => beginLesson(page)],
   ['lesson', async (page) => (await beginLesson(page), page.getByRole('button', { name: 'Begin' }).click())],
   ['singer', async (page) => (await page.goto('/'), page.getByRole('button', { name: 'About Maren Quill' }).click())],

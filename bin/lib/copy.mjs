@@ -1,7 +1,9 @@
 // A second copy of the application for tests: its own data and build, on its own port.
 import { spawn } from 'node:child_process';
-import { existsSync, openSync, readFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, openSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { freePort } from './postgres.mjs';
 import { root, running } from './project.mjs';
 
 const START_S = 600;
@@ -35,6 +37,30 @@ export async function stopCopy({ data }) {
   process.kill(pid, 'SIGINT');
   for (const until = Date.now() + STOP_S * 1000; existsSync(join(data, 'running.json')); await pause(100))
     if (!running(data) || Date.now() > until) throw new Error(`npm start (process ${pid}) did not stop in order.`);
+}
+
+/** Run with a data folder of its own that is gone afterwards; the database's user must be able to enter it. */
+export async function withFolder(work) {
+  const data = mkdtempSync(join(tmpdir(), 'wendel-test-'));
+  chmodSync(data, 0o755);
+  try {
+    await work(data);
+  } finally {
+    rmSync(data, { recursive: true, force: true });
+  }
+}
+
+/** Run with a copy of the application that is gone afterwards. @throws Error as `startCopy` and `stopCopy` do. */
+export async function withCopy(work) {
+  await withFolder(async (data) => {
+    const copy = { data, port: await freePort() };
+    try {
+      await startCopy(copy);
+      await work(copy);
+    } finally {
+      await stopCopy(copy);
+    }
+  });
 }
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));

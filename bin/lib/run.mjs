@@ -1,13 +1,14 @@
 // Starts and stops the long-running parts: web server and analysis worker.
 import { spawn, spawnSync } from 'node:child_process';
 import { createServer } from 'node:net';
+import { basename } from 'node:path';
 import { root } from './project.mjs';
 import { nextBin } from './build.mjs';
 
-/** Run one of our compiled programs to its end with the given environment. */
-export function runProgram(file, env) {
-  const done = spawnSync(process.execPath, [file], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
-  if (done.status !== 0) throw new Error('The database could not be prepared: see the message above.');
+/** Run one of our compiled programs to its end with the given environment and words. */
+export function runProgram(file, env, words = []) {
+  const done = spawnSync(process.execPath, [file, ...words], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
+  if (done.status !== 0) throw new Error(`${basename(file, '.mjs')} did not finish: see the message above.`);
 }
 
 /** Start a part in its own process group, so that stopping it stops its children and nothing else. */

@@ -6,7 +6,7 @@ declare class AudioWorkletProcessor {
 }
 declare function registerProcessor(name: string, processor: new () => AudioWorkletProcessor): void;
 
-const BLOCK = 1024;
+const BLOCK = 512;
 
 class Capture extends AudioWorkletProcessor {
   private sink: MessagePort | undefined;

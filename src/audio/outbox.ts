@@ -1,6 +1,8 @@
 // Sends kept takes to the server, again and again until it has them; then they are forgotten here.
 import type { CoachMark } from '../core/map/types';
+import { answerOf, FileAnswer } from './answer';
 import { fileOf, forgetKept, KeptTake, keptTakes, TakeIdentity, updateKept } from './kept';
+import { putFile } from './send';
 
 /** What waits in this browser, and why, for whoever shows it. */
 export interface OutboxState {
@@ -39,23 +41,17 @@ export function onSent(listener: (takeId: string) => void): () => void {
 /** The server answered, and not with yes. */
 export class Refused extends Error {}
 
-async function ask(path: string, init: RequestInit): Promise<void> {
-  let response: Response;
-  try {
-    response = await fetch(path, init);
-  } catch {
-    throw new Error(AWAY);
-  }
-  if (response.ok) return;
-  const said = ((await response.json().catch(() => null)) as { error?: string } | null)?.error ?? `The server answered ${response.status}.`;
+/** @throws Error in words unless the server said yes. */
+function expectYes(answer: FileAnswer): void {
+  if (answer === null) throw new Error(AWAY);
+  const { status, error } = answer;
+  if (error === null) return;
   // A server in trouble may do better later; a request it doesn't accept stays unaccepted.
-  throw response.status >= 500 || response.status === 408 || response.status === 429 ? new Error(said) : new Refused(said);
+  throw status >= 500 || status === 408 || status === 429 ? new Error(error) : new Refused(error);
 }
 
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */
 export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: CoachMark[]): Promise<void> {
-  const digest = await crypto.subtle.digest('SHA-256', wav);
-  const sha256 = Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, '0')).join('');
   const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked } = take;
   const query = new URLSearchParams({
     singerId,
@@ -63,19 +59,20 @@ export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: Coac
     vowel,
     source,
     recordedAt,
-    sha256,
     step,
     ...(colour ? { colour } : {}),
     ...(lessonId ? { lessonId } : {}),
     ...(asked ? { asked: JSON.stringify(asked) } : {}),
   });
-  await ask(`/api/takes/${id}?${query}`, { method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: wav });
+  expectYes(await putFile({ path: `/api/takes/${id}?${query}`, file: wav }));
   for (const { id: markId, ...mark } of marks)
-    await ask(`/api/takes/${id}/marks/${markId}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(mark),
-    });
+    expectYes(
+      await answerOf(`/api/takes/${id}/marks/${markId}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(mark),
+      }),
+    );
   await forgetKept(id).catch(() => {});
   sent.forEach((listener) => listener(id));
 }

@@ -80,6 +80,7 @@ async function main() {
         part: member.part,
         voiceType: member.voiceType,
         note: member.note,
+        school: null,
         intake: { consent: 'singer', minor: false, goals: '', health: member.health ?? '' },
       });
       for (const [s, weeks] of SESSIONS_WEEKS_AGO.entries()) {

@@ -16,6 +16,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Course, LessonStep } from '../core/lesson/types';
+import type { SchoolId } from '../core/map/schools';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
 import type { PlanItem } from '../core/plan/types';
 import type { TimbreAxis } from '../core/take/timbre';
@@ -27,6 +28,8 @@ const at = (name: string) => timestamp(name, { withTimezone: true });
 export const studio = pgTable('studio', {
   id: uuid('id').primaryKey().defaultRandom(),
   name: text('name').notNull(),
+  /** The school of teaching that names and orders things here; a singer may have another. */
+  school: text('school').$type<SchoolId>().notNull().default('classical'),
   createdAt: at('created_at').notNull().defaultNow(),
 });
 
@@ -55,6 +58,8 @@ export const singer = pgTable(
     part: text('part').notNull().default(''),
     voiceType: text('voice_type').notNull(),
     note: text('note').notNull().default(''),
+    /** Taught by another school than the studio's; null: by the studio's. */
+    school: text('school').$type<SchoolId>(),
     /** The singer's own timbre axis, from the newest four-colour calibration. */
     axis: jsonb('axis').$type<TimbreAxis>(),
     /** What was agreed and told at intake. */

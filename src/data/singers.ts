@@ -1,6 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
 import type { HealthAnswers } from '../core/lesson/types';
+import type { SchoolId } from '../core/map/schools';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
@@ -13,6 +14,8 @@ export interface SingerRow {
   voiceType: VoiceTypeId;
   note: string;
   intake: Intake | null;
+  /** Taught by another school than the studio's. */
+  school: SchoolId | null;
   archivedAt: Date | null;
   /** The singer's own timbre axis, from the newest calibration. */
   axis: TimbreAxis | null;
@@ -28,6 +31,7 @@ const columns = {
   voiceType: sql<VoiceTypeId>`${singer.voiceType}`,
   note: singer.note,
   intake: singer.intake,
+  school: singer.school,
   archivedAt: singer.archivedAt,
   axis: singer.axis,
 };

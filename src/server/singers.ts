@@ -1,13 +1,16 @@
 import { z } from 'zod';
 import { mapVoice, summaryOf } from '../core/map/pool';
 import { withPins } from '../core/map/pins';
+import { fittingCategories } from '../core/map/categories';
+import { changeNames, SCHOOL_IDS } from '../core/map/schools';
 import { PIN_NAMES, PinName, TakeEvidence, VoiceMap, VoiceSummary } from '../core/map/types';
-import { VOICE_TYPES } from '../core/plan/voice-types';
+import { VOICE_TYPES, voiceType } from '../core/plan/voice-types';
 import { StudioTx } from '../data/client';
 import { evidenceOf, keepMap, keptMap, pinsOf, removePin, setPin } from '../data/maps';
 import { archiveSinger, deleteSinger, findSinger, insertSinger, listSingers, updateSinger } from '../data/singers';
 import { marksOfSinger, takeLinesOfSinger, takesOfSinger } from '../data/takes';
 import { Problem } from './problem';
+import { schoolOf } from './settings';
 import { inPresentStudio } from './studio';
 
 const Intake = z
@@ -25,6 +28,7 @@ export const SingerInput = z.object({
   voiceType: z.enum(VOICE_TYPES.map((t) => t.id)),
   note: z.string().trim().max(2000).default(''),
   intake: Intake.nullable().default(null),
+  school: z.enum(SCHOOL_IDS).nullable().default(null),
 });
 
 export const addSinger = (input: z.infer<typeof SingerInput>) => inPresentStudio((tx) => insertSinger(tx, input));
@@ -106,9 +110,19 @@ export async function viewSinger(id: string) {
     const singer = await mustFindSinger(tx, id);
     const map = await mapOf(tx, id);
     const takes = await takeLinesOfSinger(tx, id);
+    const school = await schoolOf(tx, singer);
     return {
       singer,
       map,
+      school: {
+        name: school.name,
+        changes: changeNames(
+          school,
+          map.passaggi.map((p) => p.midi),
+          voiceType(singer.voiceType),
+        ),
+        categories: fittingCategories(map, school),
+      },
       takes: takes.map(({ quality, error, analysed, ...t }) => ({
         ...t,
         usable: analysed ? (quality?.usable ?? false) : null,

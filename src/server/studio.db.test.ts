@@ -30,7 +30,7 @@ let studioId: string;
 
 beforeAll(async () => {
   await owner.connect();
-  singerId = await addSinger({ name: 'Pell Sander', part: 'The Ferryman', voiceType: 'tenor', note: '', intake: null });
+  singerId = await addSinger({ name: 'Pell Sander', part: 'The Ferryman', voiceType: 'tenor', note: '', intake: null, school: null });
   studioId = (await owner.query('select id from studio')).rows[0].id;
 });
 afterAll(async () => {
@@ -160,7 +160,7 @@ describe('a take', () => {
 
   test('the fourth colour calibrates the singer, and every other take is read again along the new axis', async () => {
     const profile = typicalProfile('tenor', 'flip');
-    const own = await addSinger({ name: 'Ansa Reed', part: '', voiceType: 'tenor', note: '', intake: null });
+    const own = await addSinger({ name: 'Ansa Reed', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
     const siren = await receive(wav, { singerId: own });
     await analyseJob({ studioId, takeId: siren });
     const held = COLOURS.map((colour, i) => ({
@@ -191,7 +191,7 @@ describe('a take', () => {
 });
 
 test('map, plan and assignment follow from the takes', async () => {
-  const id = await addSinger({ name: 'Ina Reed', part: '', voiceType: 'tenor', note: '', intake: null });
+  const id = await addSinger({ name: 'Ina Reed', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
   expect((await viewPlan(id)).plan).toBeNull();
   for (const seed of [1, 2]) {
     const bytes = writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5 }, { seed, sampleRate: 22050 }).pcm, 16);
@@ -248,7 +248,7 @@ describe('lessons', () => {
 });
 
 test('a kept map is given again until its evidence changes; pins stand over it and keep what the machine says', async () => {
-  const id = await addSinger({ name: 'Wick Aster', part: '', voiceType: 'tenor', note: '', intake: null });
+  const id = await addSinger({ name: 'Wick Aster', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
   const takeId = await receive(wav, { singerId: id });
   await analyseJob({ studioId, takeId });
   const before = (await viewSinger(id)).map;
@@ -269,7 +269,7 @@ test('a kept map is given again until its evidence changes; pins stand over it a
 });
 
 test('a singer is changed, put away, and deleted for good only by name', async () => {
-  const fields = { name: 'Ives Lorne', part: '', voiceType: 'bass' as const, note: '', intake: null };
+  const fields = { name: 'Ives Lorne', part: '', voiceType: 'bass' as const, note: '', intake: null, school: null };
   const id = await addSinger(fields);
   await receive(wav, { singerId: id });
   expect(() => SingerInput.parse({ ...fields, intake: { consent: 'singer', minor: true } })).toThrow(/guardian/);

@@ -1,22 +1,58 @@
 import { noteName } from '../music/pitch';
+import type { School } from './schools';
 import { CategoryFit, Passaggio, VoiceMap } from './types';
+
+interface Category {
+  name: string;
+  /** Where its changes lie, by name, MIDI. */
+  changes: readonly (readonly [name: string, midi: number])[];
+  low: number;
+  high: number;
+}
+
+const passaggi = (primo: number, secondo: number) =>
+  [
+    ['primo', primo],
+    ['secondo', secondo],
+  ] as const;
 
 /**
  * Voice categories by primo and secondo passaggio (R. Miller, The Structure of Singing, 1986, and Training Tenor Voices,
  * 1993; from memory) and the compass each is usually written for (common practice, no source).
  */
-export const CATEGORIES = [
-  { name: 'low bass', primo: 55.5, secondo: 60.5, low: 38, high: 62 },
-  { name: 'lyric bass', primo: 57, secondo: 62, low: 40, high: 64 },
-  { name: 'dramatic baritone', primo: 58, secondo: 63, low: 42, high: 66 },
-  { name: 'lyric baritone', primo: 59, secondo: 64, low: 43, high: 67 },
-  { name: 'spinto tenor', primo: 61, secondo: 66, low: 47, high: 71 },
-  { name: 'lyric tenor', primo: 62, secondo: 67, low: 48, high: 72 },
-  { name: 'light tenor', primo: 64, secondo: 69, low: 50, high: 74 },
-  { name: 'contralto', primo: 66, secondo: 74, low: 53, high: 77 },
-  { name: 'mezzo', primo: 64.5, secondo: 76.5, low: 57, high: 81 },
-  { name: 'soprano', primo: 63, secondo: 78, low: 60, high: 84 },
-] as const;
+export const CATEGORIES: readonly Category[] = [
+  { name: 'low bass', changes: passaggi(55.5, 60.5), low: 38, high: 62 },
+  { name: 'lyric bass', changes: passaggi(57, 62), low: 40, high: 64 },
+  { name: 'dramatic baritone', changes: passaggi(58, 63), low: 42, high: 66 },
+  { name: 'lyric baritone', changes: passaggi(59, 64), low: 43, high: 67 },
+  { name: 'spinto tenor', changes: passaggi(61, 66), low: 47, high: 71 },
+  { name: 'lyric tenor', changes: passaggi(62, 67), low: 48, high: 72 },
+  { name: 'light tenor', changes: passaggi(64, 69), low: 50, high: 74 },
+  { name: 'contralto', changes: passaggi(66, 74), low: 53, high: 77 },
+  { name: 'mezzo', changes: passaggi(64.5, 76.5), low: 57, high: 81 },
+  { name: 'soprano', changes: passaggi(63, 78), low: 60, high: 84 },
+];
+
+/** Voices by where they hand over, as contemporary teaching counts bridges (common practice, no source). */
+export const BRIDGED: readonly Category[] = [
+  { name: 'low male voice', changes: [['change', 62.5]], low: 40, high: 66 },
+  { name: 'high male voice', changes: [['change', 64]], low: 48, high: 72 },
+  { name: 'belting or pop tenor', changes: [['hand-over', 70.5]], low: 48, high: 76 },
+  { name: 'low female voice', changes: [['change', 66]], low: 53, high: 77 },
+  { name: 'high female voice', changes: [['change', 69]], low: 57, high: 84 },
+  { name: 'belting or pop soprano', changes: [['hand-over', 73]], low: 55, high: 84 },
+  {
+    name: 'very light, high soprano',
+    changes: [
+      ['first bridge', 69],
+      ['second bridge', 76],
+      ['third bridge', 82],
+      ['fourth bridge', 88],
+    ],
+    low: 60,
+    high: 91,
+  },
+];
 
 const SHOWN = 3;
 /** Not shown when the best fits so much better. */
@@ -26,24 +62,25 @@ const PASSAGGIO_SPREAD = 1.5;
 const LIMIT_SPREAD = 3;
 
 /**
- * Categories that fit what was heard, best first, each with its reasons: an indication for the coach, never a verdict. Fits
+ * Categories of a school that fit what was heard, best first, each with its reasons: an indication for the coach, never a verdict. Fits
  * are relative to one another (the best is at most 1). Empty when neither a change nor the range is known.
  */
-export function fittingCategories({ passaggi, extreme }: Pick<VoiceMap, 'passaggi' | 'extreme'>): CategoryFit[] {
+export function fittingCategories({ passaggi, extreme }: Pick<VoiceMap, 'passaggi' | 'extreme'>, school: School): CategoryFit[] {
   if (passaggi.length === 0 || !extreme) return [];
-  return CATEGORIES.map((c): CategoryFit => {
-    let cost = limitCost(extreme.low.midi - c.low) + limitCost(extreme.high.midi - c.high);
-    const because: string[] = [];
-    for (const p of passaggi) {
-      const [name, at] = nearest(p, c);
-      const off = (p.midi - at) / Math.hypot(PASSAGGIO_SPREAD, (p.highMidi - p.lowMidi) / 3.3);
-      cost += 0.5 * Math.min(9, off * off);
-      if (Math.abs(p.midi - at) < 1.5) because.push(`the change at ${noteName(p.midi)} lies by its ${name} (${noteName(at)})`);
-    }
-    if (Math.abs(extreme.low.midi - c.low) <= 3) because.push(`the low end is ${noteName(extreme.low.midi)}`);
-    if (Math.abs(extreme.high.midi - c.high) <= 3) because.push(`the top is ${noteName(extreme.high.midi)}`);
-    return { name: c.name, fit: Math.exp(-cost), because };
-  })
+  return (school.calls === 'passaggio' ? CATEGORIES : BRIDGED)
+    .map((c): CategoryFit => {
+      let cost = limitCost(extreme.low.midi - c.low) + limitCost(extreme.high.midi - c.high);
+      const because: string[] = [];
+      for (const p of passaggi) {
+        const [name, at] = nearest(p, c);
+        const off = (p.midi - at) / Math.hypot(PASSAGGIO_SPREAD, (p.highMidi - p.lowMidi) / 3.3);
+        cost += 0.5 * Math.min(9, off * off);
+        if (Math.abs(p.midi - at) < 1.5) because.push(`the change at ${noteName(p.midi)} lies by its ${name} (${noteName(at)})`);
+      }
+      if (Math.abs(extreme.low.midi - c.low) <= 3) because.push(`the low end is ${noteName(extreme.low.midi)}`);
+      if (Math.abs(extreme.high.midi - c.high) <= 3) because.push(`the top is ${noteName(extreme.high.midi)}`);
+      return { name: c.name, fit: Math.exp(-cost), because };
+    })
     .filter((c) => c.because.length > 0)
     .sort((a, b) => b.fit - a.fit)
     .filter((c, _, [best]) => c.fit >= LEAST_SHARE * best.fit)
@@ -52,6 +89,6 @@ export function fittingCategories({ passaggi, extreme }: Pick<VoiceMap, 'passagg
 
 const limitCost = (off: number) => 0.5 * Math.min(9, (off / LIMIT_SPREAD) ** 2);
 
-function nearest(p: Passaggio, { primo, secondo }: (typeof CATEGORIES)[number]): ['primo' | 'secondo', number] {
-  return Math.abs(p.midi - primo) <= Math.abs(p.midi - secondo) ? ['primo', primo] : ['secondo', secondo];
-}
+/** The category's change that one of the voice lies nearest to. */
+const nearest = (p: Passaggio, { changes }: Category) =>
+  changes.reduce((a, b) => (Math.abs(p.midi - b[1]) < Math.abs(p.midi - a[1]) ? b : a));

@@ -2,7 +2,6 @@ import { ENGINE } from '../engine';
 import { median } from '../signal/stats';
 import { Range } from '../take/types';
 import { blendCurve } from './blend';
-import { fittingCategories } from './categories';
 import { evennessOf, nameFindings, pooledNotes } from './findings';
 import { poolPassaggi } from './passaggi';
 import { insecureNotes } from './insecure';
@@ -37,7 +36,6 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
     insecure: insecureNotes(takes, notes, votes),
     calibrated: takes.filter((t) => t.findings.calibrated).length,
     weight: voiceWeight(findings, passaggi, notes),
-    categories: fittingCategories({ passaggi, extreme }),
     pinned: {},
   };
 }

@@ -145,8 +145,6 @@ export interface VoiceMap {
   /** Worst first. */
   insecure: InsecureNote[];
   weight: VoiceWeight | null;
-  /** Best first; never a verdict. */
-  categories: CategoryFit[];
   /** Takes read along the singer's own timbre axis. */
   calibrated: number;
   /** Values the coach has pinned, each with what the machine says of it (null: nothing). */

@@ -1,6 +1,7 @@
 import { SungNote, TakeFindings } from '../take/types';
 import { blendCurve } from './blend';
-import { CATEGORIES, fittingCategories } from './categories';
+import { BRIDGED, CATEGORIES, fittingCategories } from './categories';
+import { changeNames, schoolById } from './schools';
 import { mapVoice } from './pool';
 import { CoachMark, Passaggio, TakeEvidence, Vote } from './types';
 
@@ -152,14 +153,29 @@ describe('insecure notes', () => {
 });
 
 // R. Miller's passaggi (1986, 1993; from memory): a voice that has a category's own is put in it.
-test.each(CATEGORIES.map((c) => [c.name, c] as const))(
-  'the passaggi and compass of a %s fit it best',
-  (name, { primo, secondo, low, high }) => {
-    const fits = fittingCategories({ passaggi: [passaggio(primo), passaggio(secondo)], extreme: { low: limit(low), high: limit(high) } });
-    expect(fits[0].name).toBe(name);
-    expect(fits[0].because).toHaveLength(4);
-  },
-);
+test.each([
+  ...CATEGORIES.map((c) => [c.name, c, schoolById('classical')] as const),
+  ...BRIDGED.map((c) => [c.name, c, schoolById('bridges')] as const),
+])('the changes and compass of a %s fit it best', (name, { changes, low, high }, school) => {
+  const heard = changes.map(([, midi]) => passaggio(midi));
+  const fits = fittingCategories({ passaggi: heard, extreme: { low: limit(low), high: limit(high) } }, school);
+  expect(fits[0].name).toBe(name);
+  expect(fits[0].because).toHaveLength(changes.length + 2);
+});
+
+test('a school names what was heard: the evidence is the same', () => {
+  const tenor = { primo: 62, secondo: 67 };
+  expect(changeNames(schoolById('classical'), [61.5], tenor)).toEqual(['primo passaggio']);
+  expect(changeNames(schoolById('classical'), [66], tenor)).toEqual(['secondo passaggio']);
+  expect(changeNames(schoolById('classical'), [62, 67], tenor)).toEqual(['primo passaggio', 'secondo passaggio']);
+  expect(changeNames(schoolById('bridges'), [69, 76, 82, 88], tenor)).toEqual([
+    'first bridge',
+    'second bridge',
+    'third bridge',
+    'fourth bridge',
+  ]);
+  expect(changeNames(schoolById('chest-first'), [69], tenor)).toEqual(['bridge']);
+});
 
 test('the level curve is held against its own even rise', () => {
   const { evenness } = mapVoice([siren('a', null, {}, plainProfile({ midi: 60, levelDb: -14 }))]);

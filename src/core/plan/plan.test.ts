@@ -37,7 +37,6 @@ function mapWith(type: VoiceTypeId, name: FindingName | null): VoiceMap {
     evenness: null,
     insecure: [],
     weight: null,
-    categories: [],
     calibrated: 0,
     pinned: {},
   };

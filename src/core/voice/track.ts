@@ -52,8 +52,7 @@ export interface Tracker {
 
 /** Track a voice block by block, to the same bytes as `trackVoice`. @throws RangeError when the rate is outside 8 to 192 kHz. */
 export function createTracker(sampleRate: number): Tracker {
-  if (sampleRate < 8000 || sampleRate > 192000)
-    throw new RangeError(`The sample rate is ${sampleRate} Hz: record at 8000 to 192000 Hz.`);
+  if (sampleRate < 8000 || sampleRate > 192000) throw new RangeError(`The sample rate is ${sampleRate} Hz: record at 8000 to 192000 Hz.`);
   const toFull = createResampler(sampleRate, ANALYSIS_RATE);
   const toHalf = createResampler(ANALYSIS_RATE, ANALYSIS_RATE / 2);
   const highPass = createHighPass();

@@ -4,7 +4,7 @@ import { ChevronDown, Play, Square } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useRef, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
-import type { Passaggio, VoiceMap } from '../../core/map/types';
+import type { CategoryFit, Passaggio, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Task } from '../../core/take/types';
@@ -26,6 +26,13 @@ interface TakeLine {
   changes: number;
 }
 
+/** What the singer's school makes of the map: what it calls each change, and the categories that fit. */
+interface NamedBySchool {
+  name: string;
+  changes: string[];
+  categories: CategoryFit[];
+}
+
 const HEIGHT = 530;
 
 const range = (limits: { low: { midi: number }; high: { midi: number } } | null) =>
@@ -36,10 +43,12 @@ export function MapRoom({
   singer,
   map,
   takes,
+  school,
 }: {
   singer: { id: string; name: string; voiceType: VoiceTypeId };
   map: VoiceMap;
   takes: TakeLine[];
+  school: NamedBySchool;
 }) {
   const player = useTakePlayer();
   const scale = useLadderScale(map, singer.voiceType, HEIGHT);
@@ -109,10 +118,11 @@ export function MapRoom({
               {map.takes < 2 ? 'one take proves little. Record two or three sirens.' : 'no change was heard often enough.'}
             </p>
           )}
-          {map.passaggi.map((p) => (
+          {map.passaggi.map((p, i) => (
             <PassaggioCard
               key={p.midi}
               passaggio={p}
+              called={school.changes[i]}
               singerId={singer.id}
               when={when}
               playing={player.playing?.takeId ?? null}
@@ -137,7 +147,7 @@ export function MapRoom({
           </section>
         )}
         <Pins singerId={singer.id} map={map} scale={scale} />
-        <VoiceInWords map={map} />
+        <VoiceInWords map={map} school={school} />
       </aside>
       <section aria-label="Takes" className="no-print lg:col-span-2">
         <h2 className="mb-1 text-lg font-bold">
@@ -199,7 +209,7 @@ function RestsOn({ takeIds, singerId, when, rule }: { takeIds: string[]; singerI
 }
 
 /** What else the map says, each with what it rests on. */
-function VoiceInWords({ map: { insecure, weight, categories, evenness } }: { map: VoiceMap }) {
+function VoiceInWords({ map: { insecure, weight, evenness }, school: { name, categories } }: { map: VoiceMap; school: NamedBySchool }) {
   return (
     <>
       {insecure.length > 0 && (
@@ -222,7 +232,7 @@ function VoiceInWords({ map: { insecure, weight, categories, evenness } }: { map
           )}
           {categories.length > 0 && (
             <div>
-              <b>Closest to</b>, as far as these takes tell; your ear decides:
+              <b>Closest to</b>, as far as these takes tell ({name}); your ear decides:
               <ul className="mt-1 list-disc pl-5">
                 {categories.map((c) => (
                   <li key={c.name}>
@@ -261,12 +271,14 @@ const heard = ({ found, of }: { found: number; of: number }) => (of === 0 ? 'not
 
 function PassaggioCard({
   passaggio: p,
+  called,
   singerId,
   when,
   playing,
   onPlay,
 }: {
   passaggio: Passaggio;
+  called: string;
   singerId: string;
   when: Map<string, Date>;
   playing: string | null;
@@ -278,6 +290,8 @@ function PassaggioCard({
         <span className="text-3xl font-bold">{noteName(p.midi)}</span>
         <span className="flex-1">
           {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, {place(p)}
+          <br />
+          <span className="text-sm">{called}</span>
           <br />
           <span className="text-sm text-soft">
             up {p.upMidi === null ? '' : `${noteName(p.upMidi)}, `}

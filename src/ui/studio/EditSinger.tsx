@@ -2,6 +2,7 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
+import { SchoolId, SCHOOLS } from '../../core/map/schools';
 import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
@@ -12,6 +13,7 @@ export interface SingerFields {
   voiceType: VoiceTypeId;
   note: string;
   intake: { consent: 'none' | 'singer' | 'guardian'; minor: boolean; goals: string; health: string } | null;
+  school: SchoolId | null;
 }
 
 /** Adding a singer, or changing what is known of one, putting them away, or deleting them for good. */
@@ -41,6 +43,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
       part: text('part'),
       voiceType: text('voiceType'),
       note: text('note'),
+      school: text('school') || null,
       intake: { consent: text('consent') || 'none', minor, goals: text('goals'), health: text('health') },
     };
     void attempt(async () => {
@@ -97,6 +100,16 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             </Field>
             <Field label="Note (optional)">
               <input className="field text-base" name="note" maxLength={2000} autoComplete="off" defaultValue={singer?.note} />
+            </Field>
+            <Field label="Taught as">
+              <select className="field text-base" name="school" defaultValue={singer?.school ?? ''}>
+                <option value="">the studio teaches</option>
+                {SCHOOLS.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
+              </select>
             </Field>
             <label className="flex min-h-11 items-center gap-2">
               <input type="checkbox" className="size-5" checked={minor} onChange={(e) => setMinor(e.target.checked)} /> Not of age

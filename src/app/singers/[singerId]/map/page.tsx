@@ -5,6 +5,6 @@ import { MapRoom } from '@/ui/map/MapRoom';
 export const metadata = { title: 'Map' };
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
-  const { singer, map, takes } = await found(viewSinger((await params).singerId));
-  return <MapRoom singer={singer} map={map} takes={takes} />;
+  const { singer, map, takes, school } = await found(viewSinger((await params).singerId));
+  return <MapRoom singer={singer} map={map} takes={takes} school={school} />;
 }

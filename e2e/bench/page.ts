@@ -1,0 +1,213 @@
+// npm run bench -- page [minutes]: what a coach waits for, measured in the browser through the fake microphone.
+import { Page } from '@playwright/test';
+import { writeWav } from '../../src/core/format/wav';
+import { anchorsFor, beginCourse } from '../../src/core/lesson/course';
+import { STEPS } from '../../src/core/lesson/protocols';
+import { sing } from '../../src/core/sim/sing';
+import { typicalProfile } from '../../src/core/sim/typical';
+import { addSinger, soundFile, withMicrophone } from '../browser';
+
+const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
+const [lessonMinutes = 10, shortTakes = 20, longTakes = 20] = process.argv.slice(2).map(Number);
+const RATE = 44100;
+
+const say = (line: string) => process.stdout.write(`${line}\n`);
+const sorted = (values: number[]) => [...values].sort((a, b) => a - b);
+const spread = (values: number[]) => {
+  const s = sorted(values);
+  return `median ${s[s.length >> 1]?.toFixed(0)} ms of ${s.length} (${s[0]?.toFixed(0)} to ${s[s.length - 1]?.toFixed(0)})`;
+};
+
+/** From the key that ends a take to its findings painted, milliseconds, for `count` takes of `seconds`. */
+async function endToFindings(page: Page, seconds: number, count: number): Promise<number[]> {
+  const times: number[] = [];
+  for (let i = 0; i < count; i++) {
+    await page.locator('body').press('Space');
+    await page.getByRole('button', { name: 'Stop' }).waitFor();
+    await page.waitForTimeout(1000 * seconds);
+    const wait = page.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          let pressed = 0;
+          addEventListener('keydown', () => (pressed ||= performance.now()), { capture: true, once: true });
+          const look = () => {
+            if (pressed && document.querySelector('section[aria-label="What was found"]'))
+              requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - pressed)));
+            else requestAnimationFrame(look);
+          };
+          look();
+        }),
+    );
+    await page.locator('body').press('Space');
+    times.push(await wait);
+    await page.waitForTimeout(1500);
+  }
+  return times;
+}
+
+/** Tones a second apart, each a fourth from the last: a picture that grows can be told from one that stands. */
+function beeps(): string {
+  const samples = new Float32Array(10 * RATE);
+  for (let n = 1; n < 10; n++)
+    for (let i = 0; i < 0.5 * RATE; i++) {
+      const edge = Math.min(1, i / 40, (0.5 * RATE - i) / 400);
+      for (let k = 1; k < 12; k++)
+        samples[n * RATE + i] += (0.15 / k) * edge * Math.sin((2 * Math.PI * k * (n % 2 ? 220 : 294) * i) / RATE);
+    }
+  return soundFile('beeps.wav', writeWav({ samples, sampleRate: RATE }, 16));
+}
+
+/** From a tone's first sample in the audio thread to its first stroke on the picture, milliseconds. */
+async function soundToPicture(page: Page, seconds: number): Promise<{ delays: number[]; frames: number }> {
+  await page.locator('body').press('Space');
+  await page.getByRole('button', { name: 'Stop' }).waitFor();
+  const result = await page.evaluate(async (seconds) => {
+    // A tap of our own on the microphone tells when a tone arrives, by the wall clock of the audio thread.
+    const stream = (window as unknown as { microphone: MediaStream }).microphone;
+    const context = new AudioContext({ sampleRate: stream.getAudioTracks()[0].getSettings().sampleRate });
+    const tap = `registerProcessor('tap', class extends AudioWorkletProcessor {
+      quiet = 1e9;
+      process([[channel]]) {
+        if (!channel) return true;
+        for (let i = 0; i < channel.length; i++) {
+          if (Math.abs(channel[i]) > 0.02) { if (this.quiet > 0.2 * sampleRate) this.port.postMessage(Date.now()); this.quiet = 0; }
+          else this.quiet++;
+        }
+        return true;
+      }
+    })`;
+    await context.audioWorklet.addModule(URL.createObjectURL(new Blob([tap], { type: 'text/javascript' })));
+    const node = new AudioWorkletNode(context, 'tap', { numberOfOutputs: 0 });
+    const arrived: number[] = [];
+    node.port.onmessage = ({ data }: MessageEvent<number>) => arrived.push(data);
+    context.createMediaStreamSource(stream).connect(node);
+
+    // How far the picture is drawn: the right end of its strokes since it was last cleared.
+    const picture = document.querySelector<HTMLCanvasElement>('[data-testid=live-trace]')!.getContext('2d')!;
+    let drawnTo = 0;
+    picture.clearRect = function (...box) {
+      drawnTo = 0;
+      CanvasRenderingContext2D.prototype.clearRect.apply(this, box);
+    };
+    picture.lineTo = function (x, y) {
+      drawnTo = Math.max(drawnTo, x);
+      CanvasRenderingContext2D.prototype.lineTo.call(this, x, y);
+    };
+    const strokes: number[] = [];
+    let reached = 0;
+    let still = 0;
+    let frames = 0;
+    const until = performance.now() + 1000 * seconds;
+    await new Promise<void>((done) => {
+      const look = () => {
+        frames++;
+        if (drawnTo > reached + 3) {
+          if (performance.now() - still > 250) strokes.push(Date.now());
+          still = performance.now();
+          reached = drawnTo;
+        }
+        if (performance.now() < until) requestAnimationFrame(() => setTimeout(look));
+        else done();
+      };
+      look();
+    });
+    await context.close();
+    return { arrived, strokes, frames };
+  }, seconds);
+  await page.locator('body').press('Space');
+  const delays = result.arrived
+    .map((at) => result.strokes.find((s) => s >= at))
+    .map((s, i) => (s === undefined ? Infinity : s - result.arrived[i]))
+    .filter((d) => d < 600);
+  return { delays, frames: result.frames / seconds };
+}
+
+/** A lesson of sirens that follow one another: how long the page's own thread was ever held up, and how often it painted. */
+async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ long: number[]; frames: number; takes: number }> {
+  const steps = [{ ...STEPS.sirens, times: 500 }];
+  const course = beginCourse({ id: 'sirens', name: 'Sirens', purpose: '', asksHealth: false, steps }, anchorsFor(null, 'tenor'));
+  const id = crypto.randomUUID();
+  await page.request.post('/api/lessons', { data: { id, singerId, name: 'Sirens', course } });
+  await page.goto(`/singers/${singerId}/lessons/${id}`);
+  await page.waitForTimeout(3000);
+  await page.locator('body').press('Space');
+  const measured = await page.evaluate(
+    (ms) =>
+      new Promise<{ long: number[]; frames: number }>((resolve) => {
+        const long: number[] = [];
+        new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+        let frames = 0;
+        const count = () => (frames++, requestAnimationFrame(count));
+        requestAnimationFrame(count);
+        setTimeout(() => resolve({ long, frames: (1000 * frames) / ms }), ms);
+      }),
+    60_000 * minutes,
+  );
+  const takes = await page.locator('[data-testid=made]').count();
+  return { ...measured, takes };
+}
+
+/** Keep the page's own microphone where the tap finds it: another one would play the file from its start. */
+const keepMicrophone = (page: Page) =>
+  page.addInitScript(() => {
+    const open = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+    navigator.mediaDevices.getUserMedia = async (constraints) =>
+      ((window as unknown as { microphone: MediaStream }).microphone = await open(constraints));
+  });
+
+async function slowed(page: Page, times: number) {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Emulation.setCPUThrottlingRate', { rate: times });
+}
+
+/** A siren and a breath after it, again and again. */
+function sirens(): string {
+  const { pcm } = sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 3.5 }, { seed: 5, sampleRate: RATE, snrDb: 50 });
+  const samples = new Float32Array(pcm.samples.length + 2 * RATE);
+  samples.set(pcm.samples, RATE / 2);
+  return soundFile('sirens.wav', writeWav({ samples, sampleRate: RATE }, 16));
+}
+
+await withMicrophone(
+  sirens(),
+  async (page) => {
+    await addSinger(page, `Bench ${Date.now()}`, 'Tenor');
+    const singerId = /singers\/([^/]+)/.exec(page.url())![1];
+    await page.waitForTimeout(6000);
+    if (shortTakes) say(`End of a 10 s take to its findings: ${spread(await endToFindings(page, 10, shortTakes))}`);
+    if (longTakes) say(`End of a 60 s take to its findings: ${spread(await endToFindings(page, 60, longTakes))}`);
+    for (const times of lessonMinutes ? [1, 4] : []) {
+      await slowed(page, times);
+      const minutes = times === 1 ? lessonMinutes : lessonMinutes / 5;
+      const { long, frames, takes } = await heldUp(page, singerId, minutes);
+      say(
+        `A lesson of ${minutes} min (${takes} takes)${times > 1 ? `, page slowed ${times} times` : ''}: ${frames.toFixed(0)} frames a second, ` +
+          `${long.length} tasks over 50 ms${long.length ? `, the longest ${Math.max(...long).toFixed(0)} ms` : ''}`,
+      );
+    }
+  },
+  baseURL,
+);
+for (const times of [1, 4])
+  await withMicrophone(
+    beeps(),
+    async (page) => {
+      await keepMicrophone(page);
+      await addSinger(page, `Bench ${Date.now()}`, 'Tenor');
+      await page.waitForTimeout(6000);
+      await slowed(page, times);
+      // The picture scrolls after 12 s: look at shorter takes.
+      const all: number[] = [];
+      let frames = 0;
+      for (let i = 0; i < 3; i++) {
+        const one = await soundToPicture(page, 10);
+        all.push(...one.delays);
+        frames = one.frames;
+        await page.waitForTimeout(3000);
+      }
+      say(
+        `Sound to picture${times > 1 ? `, page slowed ${times} times` : ''}: ${spread(all)}, looked at ${frames.toFixed(0)} times a second`,
+      );
+    },
+    baseURL,
+  );

@@ -1,0 +1,6 @@
+import { respond } from '@/server/respond';
+import { changeSettings, SettingsInput } from '@/server/settings';
+
+export async function PUT(request: Request) {
+  return respond(request, async () => changeSettings(SettingsInput.parse(await request.json())));
+}

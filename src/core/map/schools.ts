@@ -1,0 +1,60 @@
+/**
+ * Schools of teaching, by what they hold and what they call a change of register (common practice, no source). Evidence is
+ * pooled the same way for all: a school names what was heard, and orders the work.
+ */
+export const SCHOOLS = [
+  {
+    id: 'classical',
+    name: 'Classical, two passaggi',
+    calls: 'passaggio',
+    holds: 'Round the vowel before the first passaggio, shade it toward closed at the second, and keep the intensity even.',
+  },
+  {
+    id: 'bridges',
+    name: 'Many bridges',
+    calls: 'bridge',
+    holds: 'Chest, mix and head, each with its own adjustment; narrow, bright shapes high up.',
+  },
+  {
+    id: 'chest-first',
+    name: 'Chest first (belt)',
+    calls: 'bridge',
+    holds: 'Stretch chest and the belted middle as high as is safe before handing over; learn to connect early afterwards.',
+  },
+  {
+    id: 'early-connect',
+    name: 'Early connect (light)',
+    calls: 'bridge',
+    holds: 'Hand over as low as possible and bring head down: a light sound throughout.',
+  },
+  {
+    id: 'release-first',
+    name: 'Release first (for those who push)',
+    calls: 'bridge',
+    holds: 'For four to six weeks let the tone become a little breathy on the way through, until squeezing is gone; then rebuild core.',
+  },
+  {
+    id: 'covered',
+    name: 'Covered',
+    calls: 'passaggio',
+    holds: 'A solid upper note that is not shouted, with a darker timbre from the first passaggio on.',
+  },
+] as const;
+
+export type School = (typeof SCHOOLS)[number];
+export type SchoolId = School['id'];
+export const SCHOOL_IDS = SCHOOLS.map((s) => s.id);
+export const schoolById = (id: SchoolId): School => SCHOOLS.find((s) => s.id === id)!;
+
+const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth'];
+
+/**
+ * What a school calls the changes of a voice, from low to high: bridges are counted upward; a passaggio is the primo or the
+ * secondo, one alone by which of the two places expected for the voice (MIDI) it lies nearer to.
+ */
+export function changeNames(school: School, changes: number[], expected: { primo: number; secondo: number }): string[] {
+  if (school.calls === 'passaggio' && changes.length === 1)
+    return [`${Math.abs(changes[0] - expected.primo) <= Math.abs(changes[0] - expected.secondo) ? 'primo' : 'secondo'} passaggio`];
+  if (school.calls === 'passaggio' && changes.length === 2) return ['primo passaggio', 'secondo passaggio'];
+  return changes.map((_, i) => (changes.length === 1 ? school.calls : `${ORDINALS[i] ?? `${i + 1}th`} ${school.calls}`));
+}
