@@ -1,6 +1,6 @@
 import { expect, Page, test } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { noteName, parseNote } from '../src/core/music/pitch';
 import { openSinger } from './browser';
@@ -31,6 +31,14 @@ test('the map is taken out as picture, drawing, table and figures that other pro
   expect(parsed).toMatchObject({ broken: false, text: expect.stringContaining('Maren Quill') });
   expect(svg).not.toContain('var(');
   expect((await taken(page, /PNG/)).subarray(1, 4).toString()).toBe('PNG');
+
+  const pdf = await taken(page, /PDF/);
+  expect(pdf.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
+  if (existsSync('/usr/bin/pdftotext')) {
+    const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: pdf }).toString();
+    expect(text).toContain('Maren Quill: the voice');
+    expect(text).toMatch(new RegExp(`change +${noteName(change)} `));
+  }
 });
 
 test('all that is kept of a singer comes as one ZIP whose sounds other programs read', async ({ page }) => {

@@ -124,13 +124,19 @@ async function soundToPicture(page: Page, seconds: number): Promise<{ delays: nu
 
 /** A lesson of sirens that follow one another: how long the page's own thread was ever held up, and how often it painted. */
 async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ long: number[]; frames: number; takes: number }> {
-  const steps = [{ ...STEPS.sirens, times: 500 }];
+  const steps = Array.from({ length: 8 }, () => ({ ...STEPS.sirens, times: 20 }));
   const course = beginCourse({ id: 'sirens', name: 'Sirens', purpose: '', asksHealth: false, steps }, anchorsFor(null, 'tenor'));
   const id = crypto.randomUUID();
-  await page.request.post('/api/lessons', { data: { id, singerId, name: 'Sirens', course } });
+  const made = await page.request.post('/api/lessons', { data: { id, singerId, name: 'Sirens', course } });
+  if (!made.ok()) throw new Error(`The lesson was not made: ${await made.text()}`);
   await page.goto(`/singers/${singerId}/lessons/${id}`);
   await page.waitForTimeout(3000);
-  await page.locator('body').press('Space');
+  let over = false;
+  // A new step waits for the coach.
+  const coach = (async () => {
+    for (; !over; await page.waitForTimeout(1000))
+      if (await page.getByRole('button', { name: /^(Start|Go on)$/ }).count()) await page.locator('body').press('Space');
+  })();
   const measured = await page.evaluate(
     (ms) =>
       new Promise<{ long: number[]; frames: number }>((resolve) => {
@@ -143,6 +149,8 @@ async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ 
       }),
     60_000 * minutes,
   );
+  over = true;
+  await coach;
   const takes = await page.locator('[data-testid=made]').count();
   return { ...measured, takes };
 }

@@ -71,24 +71,44 @@ export function timbreScore(track: VoiceTrack, contour: Contour, axis: TimbreAxi
 
 const along = (axis: TimbreAxis, [slope, first]: [slope: number, first: number]) => axis.slope * slope + axis.first * first;
 
-/** Frames of singing between two readings of the filter: the first ones come soon, later ones change little. */
-const FIRST_READING = 40;
+/** The filter is read once so many frames over so many semitones were sung, and again after so many more. */
+const FIRST_READING = 200;
+const LEAST_SPREAD_ST = 4;
 const LATER_READINGS = 200;
 
 /**
  * The same score while a voice is still singing: the filter is read from all that this stream has held so far, and read again
- * as more comes. What comes early in a stream is therefore rougher than in `timbreScore`.
+ * as more comes. NaN until enough of the voice was heard to tell the filter from the folds.
  */
 export function createLiveTimbre(axis: TimbreAxis | null): (sung: Sung) => number {
   const equations = createEquations();
+  const recent: number[] = [];
   let filter: Filter | null = null;
   let seen = 0;
+  let read = 0;
+  let lowest = Infinity;
+  let highest = -Infinity;
+  let last = NaN;
   return (sung) => {
-    if (!(sung.f0[0] > 0)) return NaN;
+    if (!(sung.f0[0] > 0)) {
+      recent.length = 0;
+      return NaN;
+    }
+    const midi = hzToMidi(sung.f0[0]);
+    lowest = Math.min(lowest, midi);
+    highest = Math.max(highest, midi);
     if (seen++ % STRIDE === 0) equations.add(sung, 0);
-    if (seen === FIRST_READING || seen % LATER_READINGS === 0) filter = solveFilter(equations.all);
-    const parts = filter && timbreParts(sung, 0, filter.db);
-    return parts ? along(axis ?? PLAIN_AXIS, parts) : NaN;
+    if (seen >= FIRST_READING && highest - lowest >= LEAST_SPREAD_ST && seen - read >= (filter ? LATER_READINGS : 0)) {
+      filter = solveFilter(equations.all);
+      read = seen;
+    }
+    recent.push(midi);
+    if (recent.length > LEAP_REACH + 1) recent.shift();
+    // Where the pitch jumps the harmonics are those of two notes: what was known before holds on.
+    const leapt = recent.some((m, i) => i > 0 && Math.abs(m - recent[i - 1]) > LEAP_ST);
+    const parts = filter && !leapt ? timbreParts(sung, 0, filter.db) : null;
+    if (parts) last = along(axis ?? PLAIN_AXIS, parts);
+    return filter ? last : NaN;
   };
 }
 

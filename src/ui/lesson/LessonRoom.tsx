@@ -21,6 +21,7 @@ import type { TimbreAxis } from '../../core/take/timbre';
 import type { CrossingStyle } from '../../core/sim/profile';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
+import { useNarrow } from '../kit/useNarrow';
 import { useStored } from '../kit/useStored';
 import { useLadderScale } from '../ladder/useLadderScale';
 import type { LiveStore } from '../take/LiveTrace';
@@ -43,6 +44,8 @@ import { StepStrip } from './StepStrip';
 import { useCourse } from './useCourse';
 
 const HEIGHT = 470;
+/** Upright on a tablet all of it still fits the screen. */
+const NARROW_HEIGHT = 380;
 /** The last note of the piano has died away by then. */
 const AFTER_PIANO_S = 0.15;
 const BREATH_BEATS = 2;
@@ -324,7 +327,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
   }, [act, enough, halt, main, mark, nextVowel, redo, repeat, step, undo]);
 
   const asked = ask && notesAsked(ask);
-  const scale = useLadderScale(map, singer.voiceType, HEIGHT, {
+  const scale = useLadderScale(map, singer.voiceType, useNarrow() ? NARROW_HEIGHT : HEIGHT, {
     lowestMidi: Math.min(course.voice.low - 3, asked?.lowest ?? Infinity),
     highestMidi: Math.max(course.voice.high + 3, asked?.highest ?? 0),
   });
@@ -343,21 +346,8 @@ export function LessonRoom({ singer, map, lesson }: Props) {
   return (
     <div className="flex flex-col gap-3">
       <StepStrip course={course} onGo={(to) => step({ kind: 'go', step: to })} />
-      <div className="grid gap-4 lg:grid-cols-[1fr_24rem]">
-        <section aria-label="What is sung, beside the ladder" className="flex min-w-0 flex-col gap-2">
-          <Stage scale={scale} map={map} live={recorder.live} keys={keys} marks={marks} pace={pace} />
-          <div className="flex flex-wrap gap-1">
-            <Key label="Back" hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
-            <Key label="Repeat" hint="R" onClick={repeat} icon={RotateCcw} />
-            <Key label="Next" hint="→" onClick={() => step({ kind: 'next' })} icon={ChevronRight} />
-            {ask.step.keys && <Key label="Hold key" hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
-            {ask.step.keys?.until === 'stop' && !ask.confirms && <Key label="That’s enough" hint="T" onClick={enough} icon={Square} />}
-            <Key label="Skip step" hint="S" onClick={() => step({ kind: 'skip' })} icon={FastForward} />
-            <Key label="I hear it" hint="M" onClick={() => mark('coach')} disabled={state !== 'recording'} />
-            <Key label="Singer feels it" hint="N" onClick={() => mark('singer')} disabled={state !== 'recording'} />
-          </div>
-        </section>
-        <aside className="flex min-w-0 flex-col gap-3">
+      <div className="grid gap-x-4 gap-y-3 lg:grid-cols-[1fr_24rem] lg:grid-rows-[auto_1fr]">
+        <div className="min-w-0 lg:col-start-2 lg:row-start-1">
           <div aria-live="polite">
             <h2 className="text-[40px] leading-tight font-bold" data-testid="ask">
               {ask.step.name}
@@ -378,6 +368,24 @@ export function LessonRoom({ singer, map, lesson }: Props) {
           {ask.tonicMidi !== null && ask.step.degrees && (
             <Staff exercise={{ name: ask.step.name, steps: patternSteps(ask.step) }} tonic={ask.tonicMidi} />
           )}
+        </div>
+        <section
+          aria-label="What is sung, beside the ladder"
+          className="flex min-w-0 flex-col gap-2 lg:col-start-1 lg:row-span-2 lg:row-start-1"
+        >
+          <Stage scale={scale} map={map} live={recorder.live} keys={keys} marks={marks} pace={pace} />
+          <div className="flex flex-wrap gap-1">
+            <Key label="Back" hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
+            <Key label="Repeat" hint="R" onClick={repeat} icon={RotateCcw} />
+            <Key label="Next" hint="→" onClick={() => step({ kind: 'next' })} icon={ChevronRight} />
+            {ask.step.keys && <Key label="Hold key" hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
+            {ask.step.keys?.until === 'stop' && !ask.confirms && <Key label="That’s enough" hint="T" onClick={enough} icon={Square} />}
+            <Key label="Skip step" hint="S" onClick={() => step({ kind: 'skip' })} icon={FastForward} />
+            <Key label="I hear it" hint="M" onClick={() => mark('coach')} disabled={state !== 'recording'} />
+            <Key label="Singer feels it" hint="N" onClick={() => mark('singer')} disabled={state !== 'recording'} />
+          </div>
+        </section>
+        <aside className="flex min-w-0 flex-col gap-3 lg:col-start-2 lg:row-start-2">
           <LiveNote store={recorder.live} />
           <LevelMeter store={recorder.meter} paused={false} source={source} />
           <button className="button-main min-h-16 text-xl" onClick={main} disabled={busy} title="Space">

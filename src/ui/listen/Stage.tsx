@@ -1,4 +1,4 @@
-import { RefObject } from 'react';
+import { RefObject, useState } from 'react';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { CoachMarkShape, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
@@ -32,6 +32,7 @@ export function Stage({
   children?: React.ReactNode;
 }) {
   const [box, width] = useWidth();
+  const [fromS, setFromS] = useState(0);
   return (
     <div className="flex gap-2">
       <Ladder scale={scale} map={map} />
@@ -54,17 +55,14 @@ export function Stage({
             />
           ))}
         </svg>
-        <LiveTrace store={live} scale={scale} width={width} />
+        <LiveTrace store={live} scale={scale} width={width} onWindow={setFromS} />
         <svg width={width} height={scale.height} className="pointer-events-none absolute inset-0" aria-hidden="true">
-          {marks.map((m) => {
-            // The picture scrolls when a take is longer than what is in view.
-            const x = (m.timeS / LIVE_WINDOW_S) * width;
-            return m.by === 'singer' ? (
-              <SingerMark key={m.id} x={Math.min(x, width - 12)} y={scale.y(m.midi)} />
-            ) : (
-              <CoachMarkShape key={m.id} x={Math.min(x, width - 12)} y={scale.y(m.midi)} />
-            );
-          })}
+          {marks
+            .filter((m) => m.timeS >= fromS)
+            .map((m) => {
+              const Shape = m.by === 'singer' ? SingerMark : CoachMarkShape;
+              return <Shape key={m.id} x={((m.timeS - fromS) / LIVE_WINDOW_S) * width} y={scale.y(m.midi)} />;
+            })}
         </svg>
         {pace && <p ref={pace} role="status" className="absolute inset-x-0 bottom-2 text-center text-lg font-semibold" />}
         {children}

@@ -4,7 +4,7 @@ import { Download, Printer } from 'lucide-react';
 import { RefObject, useState } from 'react';
 import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
-import { csvOf, download, pictureOf, pngOf } from './export-map';
+import { csvOf, download, pdfOf, pictureOf, pngOf } from './export-map';
 
 /** Print the map, or take it out as a picture or as figures. */
 export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; figure: RefObject<HTMLElement | null> }) {
@@ -13,14 +13,15 @@ export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; f
   const picture = () => pictureOf(figure.current!, `${name}: the voice`);
   const ways: [string, () => void | Promise<void>][] = [
     ['Picture for a page (PNG)', async () => download(`${file}.png`, await pngOf(picture()))],
+    ['Page to send (PDF)', async () => download(`${file}.pdf`, await pdfOf(picture(), map))],
     ['Drawing (SVG)', () => download(`${file}.svg`, picture().svg, 'image/svg+xml')],
     ['Table (CSV)', () => download(`${file}.csv`, csvOf(map), 'text/csv')],
     ['All figures (JSON)', () => download(`${file}.json`, JSON.stringify(map, null, 2), 'application/json')],
   ];
   return (
     <div className="no-print flex flex-wrap items-center gap-2">
-      <button className="button" onClick={() => print()} title="The print window can save it as a PDF too">
-        <Printer aria-hidden size={18} /> Print or PDF
+      <button className="button" onClick={() => print()}>
+        <Printer aria-hidden size={18} /> Print
       </button>
       <Menu>
         <MenuButton className="button">

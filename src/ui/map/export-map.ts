@@ -15,7 +15,7 @@ function paperColours(): Map<string, string> {
 }
 
 /** The map's picture as one SVG document that stands by itself: its drawings side by side under a title. */
-export function pictureOf(figure: HTMLElement, title: string): { svg: string; width: number; height: number } {
+export function pictureOf(figure: HTMLElement, title: string): { svg: string; title: string; width: number; height: number } {
   const colours = paperColours();
   const box = figure.getBoundingClientRect();
   const drawings = [...figure.querySelectorAll('svg')].filter((s) => !s.closest('button, a'));
@@ -40,7 +40,7 @@ export function pictureOf(figure: HTMLElement, title: string): { svg: string; wi
 <text x="${PAD}" y="${PAD + 18}" font-size="20" font-weight="700" fill="${colours.get('--ink') ?? '#000'}">${text.innerHTML}</text>
 ${named}
 </svg>`;
-  return { svg, width, height: total };
+  return { svg, title, width, height: total };
 }
 
 /** The same as a PNG at twice the size. */
@@ -57,9 +57,16 @@ export async function pngOf(picture: ReturnType<typeof pictureOf>): Promise<Blob
   );
 }
 
-/** The map as a table, one value a row: what, note, MIDI, and what else is known of it. */
-export function csvOf(map: VoiceMap): string {
-  const rows: Record<string, string | number>[] = [];
+interface Row {
+  what: string;
+  note: string;
+  midi: number;
+  more: string;
+}
+
+/** What the map concludes, one value a row. */
+function conclusions(map: VoiceMap): Row[] {
+  const rows: Row[] = [];
   const add = (what: string, midi: number, more = '') =>
     rows.push({ what, note: noteName(midi), midi: Math.round(100 * midi) / 100, more });
   const limits = (name: string, l: VoiceMap['usable']) => {
@@ -78,9 +85,53 @@ export function csvOf(map: VoiceMap): string {
     );
   for (const f of map.findings) add(`finding: ${f.name}`, f.midi, f.because);
   for (const n of map.insecure) add('insecure note', n.midi, n.because);
-  for (const b of map.blend) add('share of head', b.midi, `${Math.round(100 * b.head)} %, give or take ${Math.round(100 * b.spread)}`);
-  for (const l of map.levels) add('level', l.midi, `${l.db.toFixed(1)} dB`);
+  return rows;
+}
+
+/** The map as a table, one value a row: what, note, MIDI, and what else is known of it. */
+export function csvOf(map: VoiceMap): string {
+  const curve = (what: string, midi: number, more: string): Row => ({
+    what,
+    note: noteName(midi),
+    midi: Math.round(100 * midi) / 100,
+    more,
+  });
+  const rows = [
+    ...conclusions(map),
+    ...map.blend.map((b) => curve('share of head', b.midi, `${Math.round(100 * b.head)} %, give or take ${Math.round(100 * b.spread)}`)),
+    ...map.levels.map((l) => curve('level', l.midi, `${l.db.toFixed(1)} dB`)),
+  ];
   return Papa.unparse(rows, { columns: ['what', 'note', 'midi', 'more'] });
+}
+
+const PAGE = { width: 595, height: 842, margin: 40 };
+const LINE = 14;
+/** What the fonts that every PDF reader has can show. */
+const LATIN = /^[\u0020-\u00ff\u2013\u2014\u2018-\u201d\u2026]*$/;
+
+/** The map as a PDF of one A4 page: the picture, and what it concludes in words under it. */
+export async function pdfOf(picture: ReturnType<typeof pictureOf>, map: VoiceMap): Promise<Blob> {
+  const [{ jsPDF }, { svg2pdf }] = await Promise.all([import('jspdf'), import('svg2pdf.js')]);
+  const doc = new jsPDF({ unit: 'pt', format: 'a4' });
+  const width = PAGE.width - 2 * PAGE.margin;
+  const height = (width * picture.height) / picture.width;
+  const box = { x: PAGE.margin, y: PAGE.margin, width, height };
+  if (LATIN.test(picture.title)) await svg2pdf(new DOMParser().parseFromString(picture.svg, 'image/svg+xml').documentElement, doc, box);
+  else {
+    const png = new Uint8Array(await (await pngOf(picture)).arrayBuffer());
+    doc.addImage(png, 'PNG', box.x, box.y, width, height);
+  }
+  doc.setFontSize(10).setTextColor(40, 34, 38);
+  let y = PAGE.margin + height + 2 * LINE;
+  for (const { what, note, more } of conclusions(map)) {
+    const lines = doc.splitTextToSize(more.replace('\u2212', '-'), width - 190) as string[];
+    if (y + lines.length * LINE > PAGE.height - PAGE.margin) break;
+    doc.text(what, PAGE.margin, y);
+    doc.text(note, PAGE.margin + 140, y);
+    doc.text(lines, PAGE.margin + 190, y);
+    y += LINE * Math.max(1, lines.length);
+  }
+  return doc.output('blob');
 }
 
 /** Hand a file to the browser. */

@@ -5,7 +5,7 @@ import type { LiveMoment } from '../../core/take/live';
 import { HOP_S } from '../../core/voice/types';
 import { LadderScale } from '../ladder/scale';
 import { sizedContext, themeColours } from './CurveCanvas';
-import { drawCurve, spanOf } from './trace';
+import { LINE_PX, OUTLINE_PX, spanOf, strokeCurve } from './trace';
 
 /** Seconds of singing in view; longer takes scroll. */
 export const LIVE_WINDOW_S = 12;
@@ -44,54 +44,76 @@ export function addFrames(store: LiveStore, frames: LiveMoment[]) {
   store.changed = true;
 }
 
-/** The ramp as it stands, looked at again now and then: what was painted takes the colour it has by what is known now. */
+/** Where the ramp stands, looked at again now and then; `known` tells whether it has moved. */
 function createRamp() {
   let span = { from: 0, span: 1 };
-  let known = -1;
+  let known = 0;
   return (store: LiveStore) => {
     const count = Math.ceil(store.scores.length / (SPAN_EVERY / SCORE_EVERY));
-    if (count !== known && store.scores.length > 0) {
+    if (count !== known) {
       span = spanOf(store.scores.slice(-MOST_SCORES));
       known = count;
     }
-    return span;
+    return { ...span, known };
   };
 }
 
-/** The voice as it is being sung, beside the ladder. */
-export function LiveTrace({ store, scale, width }: { store: RefObject<LiveStore>; scale: LadderScale; width: number }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
+/** Values drawn once more, so that new strokes join on to those that stand. */
+const OVERLAP = 3;
+
+/**
+ * The voice as it is being sung, beside the ladder. Only what is new is drawn, on what stands; all is drawn anew when the ramp
+ * moves or when the window is full and goes on by half (`onWindow` is told where it begins, seconds).
+ */
+export function LiveTrace({
+  store,
+  scale,
+  width,
+  onWindow,
+}: {
+  store: RefObject<LiveStore>;
+  scale: LadderScale;
+  width: number;
+  onWindow: (fromS: number) => void;
+}) {
+  const outline = useRef<HTMLCanvasElement>(null);
+  const colours = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     store.current.changed = true;
     const ramp = createRamp();
+    let shown: { live: LiveStore; fromS: number; to: number; known: number } | null = null;
     let frame = requestAnimationFrame(function paint() {
       frame = requestAnimationFrame(paint);
       const live = store.current;
-      if (!live.changed) return;
+      if (!live.changed || width <= 0) return;
       live.changed = false;
-      const ctx = sizedContext(canvas.current, width, scale.height);
-      if (!ctx) return;
+      const { from, span, known } = ramp(live);
       const sungS = live.midi.length * HOP_S;
-      const fromS = Math.max(0, sungS - LIVE_WINDOW_S);
-      const first = Math.max(0, Math.floor(fromS / HOP_S) - 1);
-      const { from, span } = ramp(live);
-      drawCurve(
-        ctx,
-        { startS: first * HOP_S, hopS: HOP_S, midi: live.midi.slice(first), head: live.head.slice(first).map((h) => (h - from) / span) },
-        { fromS, toS: fromS + LIVE_WINDOW_S, width },
-        scale,
-        ...themeColours(canvas.current!),
-      );
+      const same = shown !== null && shown.live === live;
+      const full = same && sungS > shown!.fromS + LIVE_WINDOW_S;
+      const fromS = full ? sungS - LIVE_WINDOW_S / 2 : same ? shown!.fromS : Math.max(0, sungS - LIVE_WINDOW_S / 2);
+      const anew = !same || full || shown!.known !== known;
+      if (!same || full) onWindow(fromS);
+      const pens = [outline, colours].map((c) => (anew ? sizedContext(c.current, width, scale.height) : c.current?.getContext('2d')));
+      if (!pens[0] || !pens[1]) return;
+      const first = Math.max(0, anew ? Math.floor(fromS / HOP_S) - 1 : shown!.to - OVERLAP);
+      const curve = { startS: first * HOP_S, hopS: HOP_S, midi: live.midi.slice(first) };
+      const time = { fromS, toS: fromS + LIVE_WINDOW_S, width };
+      const [ink, accent] = themeColours(colours.current!);
+      strokeCurve(pens[0], curve, time, scale, OUTLINE_PX, ink);
+      strokeCurve(pens[1], { ...curve, head: live.head.slice(first).map((h) => (h - from) / span) }, time, scale, LINE_PX, accent);
+      shown = { live, fromS, to: live.midi.length, known };
     });
     return () => cancelAnimationFrame(frame);
-  }, [store, scale, width]);
-  return (
+  }, [store, scale, width, onWindow]);
+  return [outline, colours].map((canvas, i) => (
     <canvas
+      key={i}
       ref={canvas}
-      data-testid="live-trace"
+      data-testid={i === 1 ? 'live-trace' : undefined}
       aria-hidden="true"
       className="pointer-events-none absolute inset-0"
       style={{ width, height: scale.height }}
     />
-  );
+  ));
 }

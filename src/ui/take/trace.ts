@@ -46,7 +46,22 @@ const BREAK_ST = 1.2;
 
 /** Paint a curve beside the ladder: the colour of the register over an outline that stands out on any ground. */
 export function drawCurve(ctx: CanvasRenderingContext2D, curve: Curve, time: TimeScale, scale: LadderScale, ink: string, plain: string) {
-  const { midi, startS, hopS } = curve;
+  strokeCurve(ctx, { ...curve, head: undefined }, time, scale, OUTLINE_PX, ink);
+  strokeCurve(ctx, curve, time, scale, LINE_PX, plain);
+}
+
+export const OUTLINE_PX = 7;
+export const LINE_PX = 4.5;
+
+/** One pass of the pen along a curve, in the ramp's colours where the register is known and `plain` elsewhere. */
+export function strokeCurve(
+  ctx: CanvasRenderingContext2D,
+  { midi, startS, hopS, head }: Curve,
+  time: TimeScale,
+  scale: LadderScale,
+  lineWidth: number,
+  plain: string,
+) {
   const first = Math.max(0, Math.floor((time.fromS - startS) / hopS));
   const last = Math.min(midi.length - 1, Math.ceil((time.toS - startS) / hopS));
   const pxPerValue = (hopS / (time.toS - time.fromS)) * time.width;
@@ -56,33 +71,31 @@ export function drawCurve(ctx: CanvasRenderingContext2D, curve: Curve, time: Tim
   const x = (i: number) => xAt(time, startS + i * hopS);
   ctx.lineJoin = 'round';
   ctx.lineCap = 'round';
-  for (const outline of [true, false]) {
-    ctx.lineWidth = outline ? 7 : 4.5;
-    ctx.strokeStyle = outline ? ink : plain;
-    ctx.beginPath();
-    for (let i = first; i < last;) {
-      if (!(midi[i] > 0)) {
-        i++;
-        continue;
-      }
-      // The outline is one stroke; the curve has one for each colour.
-      if (!outline && curve.head) {
-        ctx.beginPath();
-        ctx.strokeStyle = curve.head[i] === curve.head[i] ? rampColour(curve.head[i]) : plain;
-      }
-      ctx.moveTo(x(i), scale.y(midi[i]));
-      let n = 0;
-      let broken = false;
-      while (i < last && n < most && !broken) {
-        i++;
-        n++;
-        broken = !(midi[i] > 0) || Math.abs(midi[i] - midi[i - 1]) > BREAK_ST;
-        if (!broken && (n % stride === 0 || n === most || i === last)) ctx.lineTo(x(i), scale.y(midi[i]));
-      }
-      // What was sung up to a break is drawn to its end, a single value as a dot.
-      if (broken) ctx.lineTo(x(i - 1) + (n === 1 ? 0.5 : 0), scale.y(midi[i - 1]));
-      if (!outline && curve.head) ctx.stroke();
+  ctx.lineWidth = lineWidth;
+  ctx.strokeStyle = plain;
+  ctx.beginPath();
+  for (let i = first; i < last;) {
+    if (!(midi[i] > 0)) {
+      i++;
+      continue;
     }
-    if (outline || !curve.head) ctx.stroke();
+    // A curve of one colour is one stroke; else there is one for each colour.
+    if (head) {
+      ctx.beginPath();
+      ctx.strokeStyle = Number.isNaN(head[i]) ? plain : rampColour(head[i]);
+    }
+    ctx.moveTo(x(i), scale.y(midi[i]));
+    let n = 0;
+    let broken = false;
+    while (i < last && n < most && !broken) {
+      i++;
+      n++;
+      broken = !(midi[i] > 0) || Math.abs(midi[i] - midi[i - 1]) > BREAK_ST;
+      if (!broken && (n % stride === 0 || n === most || i === last)) ctx.lineTo(x(i), scale.y(midi[i]));
+    }
+    // What was sung up to a break is drawn to its end, a single value as a dot.
+    if (broken) ctx.lineTo(x(i - 1) + (n === 1 ? 0.5 : 0), scale.y(midi[i - 1]));
+    if (head) ctx.stroke();
   }
+  if (!head) ctx.stroke();
 }
