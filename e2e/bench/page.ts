@@ -1,5 +1,6 @@
 // npm run bench -- page [minutes]: what a coach waits for, measured in the browser through the fake microphone.
 import { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
 import { writeWav } from '../../src/core/format/wav';
 import { anchorsFor, beginCourse } from '../../src/core/lesson/course';
 import { STEPS } from '../../src/core/lesson/protocols';
@@ -11,7 +12,15 @@ const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
 const [lessonMinutes = 10, shortTakes = 20, longTakes = 20] = process.argv.slice(2).map(Number);
 const RATE = 44100;
 
-const say = (line: string) => process.stdout.write(`${line}\n`);
+const ticks = () => readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1, 9).map(Number);
+let before = ticks();
+/** A line of results, with the share of the processor that others on the same host took meanwhile: it explains outliers. */
+const say = (line: string) => {
+  const now = ticks();
+  const passed = now.map((t, i) => t - before[i]);
+  before = now;
+  process.stdout.write(`${line} [stolen ${((100 * passed[7]) / passed.reduce((a, b) => a + b, 0)).toFixed(0)} %]\n`);
+};
 const sorted = (values: number[]) => [...values].sort((a, b) => a - b);
 const spread = (values: number[]) => {
   const s = sorted(values);
