@@ -73,7 +73,7 @@ const along = (axis: TimbreAxis, [slope, first]: [slope: number, first: number])
 
 /** The filter is read once so many frames over so many semitones were sung, and again after so many more. */
 const FIRST_READING = 200;
-const LEAST_SPREAD_ST = 4;
+const LEAST_SPREAD_ST = 10;
 const LATER_READINGS = 200;
 
 /**

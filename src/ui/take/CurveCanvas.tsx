@@ -9,7 +9,9 @@ export function CurveCanvas({ curve, time, scale }: { curve: Curve; time: TimeSc
   useEffect(() => {
     const paint = () => {
       const ctx = sizedContext(canvas.current, time.width, scale.height);
-      if (ctx) drawCurve(ctx, curve, time, scale, ...themeColours(canvas.current!));
+      if (!ctx) return;
+      const [ink, accent] = themeColours(canvas.current!);
+      drawCurve(ctx, curve, time, scale, ink, accent);
     };
     paint();
     const dark = matchMedia('(prefers-color-scheme: dark)');
@@ -40,8 +42,8 @@ export function sizedContext(canvas: HTMLCanvasElement | null, width: number, he
   return ctx;
 }
 
-/** Ink and accent of the present theme. */
-export function themeColours(element: Element): [string, string] {
+/** Ink, accent and soft ink of the present theme. */
+export function themeColours(element: Element): [ink: string, accent: string, soft: string] {
   const style = getComputedStyle(element);
-  return [style.getPropertyValue('--ink'), style.getPropertyValue('--accent')];
+  return [style.getPropertyValue('--ink'), style.getPropertyValue('--accent'), style.getPropertyValue('--soft')];
 }
