@@ -1,0 +1,69 @@
+import { backPressure, CM_H2O_PA, Straw } from './flow';
+
+/** Straws that are easily had (common practice, no source): the middle of what is sold under each name. */
+export const KINDS = [
+  { id: 'wide', name: 'Wide straw', diameterMm: 9, lengthMm: 200 },
+  { id: 'drinking', name: 'Drinking straw', diameterMm: 5.5, lengthMm: 200 },
+  { id: 'cocktail', name: 'Cocktail straw', diameterMm: 3.5, lengthMm: 130 },
+  { id: 'stirrer', name: 'Stirrer', diameterMm: 2.5, lengthMm: 130 },
+] as const satisfies readonly (Straw & { id: string; name: string })[];
+
+/** Straws held together, and how deep their ends stand in water. */
+export interface StrawSet {
+  straws: Straw[];
+  depthCm: number;
+}
+
+/** Singing flow, litres a second (common practice, no source): the usual, and the range a curve is drawn for. */
+export const USUAL_FLOW = 0.2;
+export const FLOWS = { low: 0.05, high: 0.35 };
+
+/**
+ * Where a set usually feels easy at the usual flow, pascals (common practice, no source): under it there is little to feel, over
+ * it the straw fights back. A starting expectation; the singer's own feeling overrides it.
+ */
+export const COMFORT = { low: 0.5 * CM_H2O_PA, high: 6 * CM_H2O_PA };
+
+export const MOST_SIDE_BY_SIDE = 3;
+
+export type Feel = 'little to feel' | 'comfortable' | 'fights back';
+
+export const pressureOf = ({ straws, depthCm }: StrawSet, flow = USUAL_FLOW): number => backPressure(straws, flow, depthCm);
+
+export function feelOf(set: StrawSet, flow = USUAL_FLOW): Feel {
+  const pressure = pressureOf(set, flow);
+  return pressure < COMFORT.low ? 'little to feel' : pressure > COMFORT.high ? 'fights back' : 'comfortable';
+}
+
+/** What to do when a set fights back: one more of the narrowest beside it, or, with the hand full, no water, or a wider one. */
+export function easier({ straws, depthCm }: StrawSet): { set: StrawSet; how: string } | null {
+  const narrowest = straws.reduce((a, b) => (b.diameterMm < a.diameterMm ? b : a));
+  if (straws.length < MOST_SIDE_BY_SIDE) return { set: { straws: [...straws, narrowest], depthCm }, how: 'Hold one more straw beside it.' };
+  if (depthCm > 0) return { set: { straws, depthCm: 0 }, how: 'Take it out of the water.' };
+  const wider = [...KINDS].sort((a, b) => a.diameterMm - b.diameterMm).find((k) => k.diameterMm > narrowest.diameterMm);
+  return wider ? { set: { straws: [wider], depthCm: 0 }, how: `Change to a ${wider.name.toLowerCase()}.` } : null;
+}
+
+/**
+ * The sets that can be made of a singer's straws (each kind alone or up to three side by side, dry), from least to most back
+ * pressure at the usual flow: the steps of a progression. Sets that fight back come last and are marked by `feelOf`.
+ */
+export function progression(inventory: readonly (Straw & { count: number })[]): StrawSet[] {
+  return inventory
+    .flatMap((straw) =>
+      Array.from({ length: Math.min(MOST_SIDE_BY_SIDE, straw.count) }, (_, i): StrawSet => {
+        const { diameterMm, lengthMm } = straw;
+        return { straws: Array.from({ length: i + 1 }, () => ({ diameterMm, lengthMm })), depthCm: 0 };
+      }),
+    )
+    .sort((a, b) => pressureOf(a) - pressureOf(b));
+}
+
+/** Which set to sing through today: the `step`-th comfortable one of the progression (0 first), the nearest there is otherwise. */
+export function strawsForToday(inventory: readonly (Straw & { count: number })[], step: number): StrawSet | null {
+  const all = progression(inventory);
+  const comfortable = all.filter((s) => feelOf(s) === 'comfortable');
+  if (comfortable.length > 0) return comfortable[Math.min(Math.max(0, step), comfortable.length - 1)];
+  const off = (s: StrawSet) => Math.abs(Math.log(pressureOf(s) / Math.sqrt(COMFORT.low * COMFORT.high)));
+  return all.length > 0 ? all.reduce((a, b) => (off(b) < off(a) ? b : a)) : null;
+}
