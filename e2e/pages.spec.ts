@@ -17,6 +17,7 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ],
   ['sheet', assignSuggestion],
   ['lessons', (page) => page.goto('/lessons')],
+  ['straws', (page) => page.goto('/straws')],
   ['settings', (page) => page.goto('/settings')],
   ['health', (page) => beginLesson(page)],
   ['lesson', async (page) => (await beginLesson(page), page.getByRole('button', { name: 'Begin' }).click())],

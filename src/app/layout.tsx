@@ -24,6 +24,9 @@ export default function RootLayout({ children }: { children: React.ReactNode }) 
             <Link href="/exercises" className="min-h-9 content-center font-semibold hover:underline">
               Exercises
             </Link>
+            <Link href="/straws" className="min-h-9 content-center font-semibold hover:underline">
+              Straws
+            </Link>
             <Link href="/settings" className="ml-auto min-h-9 content-center font-semibold hover:underline">
               Settings
             </Link>

@@ -1,0 +1,151 @@
+'use client';
+import { Plus, X } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { COMFORT, easier, feelOf, FLOWS, KINDS, MOST_SIDE_BY_SIDE, pressureOf, StrawSet, USUAL_FLOW } from '../../core/straw/choose';
+import { CM_H2O_PA, Straw } from '../../core/straw/flow';
+import { PressureChart } from './PressureChart';
+
+const FEEL_WORDS = {
+  'little to feel': 'Little to feel: take a narrower one, or the end a little under water.',
+  comfortable: 'Comfortable for most.',
+  'fights back': 'It may feel as if it fights back.',
+};
+const LIMITS = { diameterMm: { min: 1, max: 15, step: 0.5 }, lengthMm: { min: 30, max: 400, step: 5 } };
+const DEEPEST_CM = 10;
+
+const inCm = (pa: number) => (pa / CM_H2O_PA).toFixed(1);
+/** A straw in words: by its name where it is one that is easily had. */
+function nameOf(straw: Straw): string {
+  const kind = KINDS.find((k) => k.diameterMm === straw.diameterMm && k.lengthMm === straw.lengthMm);
+  return `${kind ? `${kind.name}, ` : ''}${straw.diameterMm} mm × ${straw.lengthMm / 10} cm`;
+}
+
+/** Any straws side by side, in air or water: how much they push back, and what to change. */
+export function StrawBench() {
+  const [set, setSet] = useState<StrawSet>({ straws: [KINDS[1]], depthCm: 0 });
+  const [flow, setFlow] = useState(USUAL_FLOW);
+  const pressure = useMemo(() => pressureOf(set, flow), [set, flow]);
+  const feel = feelOf(set, flow);
+  const help = feel === 'fights back' ? easier(set) : null;
+  const full = set.straws.length >= MOST_SIDE_BY_SIDE;
+  const change = (i: number, to: Partial<Straw>) =>
+    setSet({
+      ...set,
+      straws: set.straws.map((s, j) => (j === i ? { diameterMm: s.diameterMm, lengthMm: s.lengthMm, ...to } : s)),
+    });
+  return (
+    <main className="mx-auto max-w-[1240px] px-4 py-4">
+      <h1 className="text-2xl font-bold">Straws</h1>
+      <p className="mb-3 max-w-3xl text-soft">
+        A straw pushes back on the breath and holds the folds in an easy setting. Narrower or longer pushes more; straws held together push
+        less; under water each centimetre adds one. One’s own straw, clean; stop if dizzy.
+      </p>
+      <div className="grid gap-4 lg:grid-cols-[22rem_1fr]">
+        <section aria-label="The straws in hand" className="flex flex-col gap-3">
+          <ul className="flex flex-col gap-2">
+            {set.straws.map((straw, i) => (
+              <li key={i} className="card flex flex-col gap-2">
+                <div className="flex items-center gap-2">
+                  <b className="flex-1">{nameOf(straw)}</b>
+                  {set.straws.length > 1 && (
+                    <button
+                      className="button-small min-h-11 min-w-11"
+                      aria-label={`Put straw ${i + 1} away`}
+                      onClick={() => setSet({ ...set, straws: set.straws.filter((_, j) => j !== i) })}
+                    >
+                      <X aria-hidden size={18} />
+                    </button>
+                  )}
+                </div>
+                <Slider
+                  label="Inner width"
+                  unit="mm"
+                  {...LIMITS.diameterMm}
+                  value={straw.diameterMm}
+                  onChange={(diameterMm) => change(i, { diameterMm })}
+                />
+                <Slider
+                  label="Length"
+                  unit="mm"
+                  {...LIMITS.lengthMm}
+                  value={straw.lengthMm}
+                  onChange={(lengthMm) => change(i, { lengthMm })}
+                />
+              </li>
+            ))}
+          </ul>
+          <div role="group" aria-label="Take a straw" className="flex flex-wrap gap-1">
+            {KINDS.map((kind) => (
+              <button
+                key={kind.id}
+                className="button px-3"
+                disabled={full}
+                title={full ? `No more than ${MOST_SIDE_BY_SIDE} fit between the lips` : `${kind.diameterMm} mm × ${kind.lengthMm / 10} cm`}
+                onClick={() => setSet({ ...set, straws: [...set.straws, kind] })}
+              >
+                <Plus aria-hidden size={16} /> {kind.name}
+              </button>
+            ))}
+          </div>
+          <Slider
+            label="Ends under water"
+            unit="cm"
+            min={0}
+            max={DEEPEST_CM}
+            step={0.5}
+            value={set.depthCm}
+            onChange={(depthCm) => setSet({ ...set, depthCm })}
+          />
+          <Slider label="Breath" unit="l/s" min={FLOWS.low} max={FLOWS.high} step={0.01} value={flow} onChange={setFlow} />
+        </section>
+        <section aria-label="How much they push back" className="flex min-w-0 flex-col gap-3">
+          <div aria-live="polite">
+            <p className="text-[40px] leading-tight font-bold" data-testid="pressure">
+              {Math.round(pressure)} Pa <span className="text-2xl font-semibold text-soft">{inCm(pressure)} cmH₂O</span>
+            </p>
+            <p className="text-lg">
+              at a breath of {flow.toFixed(2)} l/s. {FEEL_WORDS[feel]}
+            </p>
+          </div>
+          {help && (
+            <button className="button self-start" onClick={() => setSet(help.set)}>
+              {help.how}
+            </button>
+          )}
+          <PressureChart set={set} flow={flow} />
+          <p className="text-sm text-soft">
+            The band is where it feels easy for most ({inCm(COMFORT.low)} to {inCm(COMFORT.high)} cmH₂O, common practice): the singer’s own
+            feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by
+            Blasius where it is turbulent, with the loss at the ends.
+          </p>
+        </section>
+      </div>
+    </main>
+  );
+}
+
+function Slider({
+  label,
+  unit,
+  value,
+  onChange,
+  ...limits
+}: {
+  label: string;
+  unit: string;
+  value: number;
+  onChange: (value: number) => void;
+  min: number;
+  max: number;
+  step: number;
+}) {
+  return (
+    <label className="flex min-h-11 items-center gap-3 text-sm">
+      <span className="w-28 text-soft">{label}</span>
+      <input type="range" className="min-w-0 flex-1" {...limits} value={value} onChange={(e) => onChange(e.target.valueAsNumber)} />
+      <span className="w-16 text-right font-semibold tabular-nums">
+        {value} {unit}
+      </span>
+    </label>
+  );
+}
