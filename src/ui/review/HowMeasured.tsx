@@ -76,7 +76,7 @@ export function HowMeasured({ takeId, change }: { takeId: string; change: Change
       </p>
       <div aria-hidden="true" className="h-44">
         <ResponsiveContainer>
-          <BarChart data={data} margin={{ left: -24, right: 4, top: 4, bottom: 0 }}>
+          <BarChart accessibilityLayer={false} data={data} margin={{ left: -24, right: 4, top: 4, bottom: 0 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <XAxis dataKey="harmonic" stroke="var(--soft)" fontSize={11} />
             <YAxis stroke="var(--soft)" fontSize={11} />

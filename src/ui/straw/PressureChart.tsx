@@ -24,7 +24,7 @@ export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
     <>
       <div aria-hidden="true" className="card h-96 p-2">
         <ResponsiveContainer>
-          <LineChart data={data} margin={{ left: 8, right: 8, top: 12, bottom: 18 }}>
+          <LineChart accessibilityLayer={false} data={data} margin={{ left: 8, right: 8, top: 12, bottom: 18 }}>
             <ReferenceArea yAxisId="pa" y1={COMFORT.low} y2={COMFORT.high} fill="var(--band)" fillOpacity={0.3} />
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <XAxis
