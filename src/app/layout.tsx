@@ -9,6 +9,12 @@ export const metadata: Metadata = {
   description: 'Find where a voice changes, and give it the right work.',
 };
 
+const PLACES = [
+  ['/', 'Studio'],
+  ['/exercises', 'Exercises'],
+  ['/straws', 'Straws'],
+] as const;
+
 export default function RootLayout({ children }: { children: React.ReactNode }) {
   return (
     <html lang="en">
@@ -18,15 +24,11 @@ export default function RootLayout({ children }: { children: React.ReactNode }) 
             <Link href="/" className="text-lg font-bold text-accent">
               Wendel
             </Link>
-            <Link href="/" className="min-h-9 content-center font-semibold hover:underline">
-              Studio
-            </Link>
-            <Link href="/exercises" className="min-h-9 content-center font-semibold hover:underline">
-              Exercises
-            </Link>
-            <Link href="/straws" className="min-h-9 content-center font-semibold hover:underline">
-              Straws
-            </Link>
+            {PLACES.map(([href, name]) => (
+              <Link key={href} href={href} className="min-h-9 content-center font-semibold hover:underline">
+                {name}
+              </Link>
+            ))}
             <Link href="/settings" className="ml-auto min-h-9 content-center font-semibold hover:underline">
               Settings
             </Link>
