@@ -2,7 +2,7 @@
 import { DBSchema, IDBPDatabase, openDB } from 'idb';
 import type { CoachMark } from '../core/map/types';
 import type { Asked, Colour, Task } from '../core/take/types';
-import { writeWav } from '../core/format/wav';
+import { encodeSamples, wavOf } from '../core/format/wav';
 
 /** What a take is, apart from its sound. The id is its own for good: sending it twice stores it once. */
 export interface TakeIdentity {
@@ -99,13 +99,8 @@ export async function forgetKept(takeId: string): Promise<void> {
 export async function fileOf(take: KeptTake): Promise<ArrayBuffer> {
   if (take.file) return take.file;
   const blocks = await (await store()).getAll('blocks', IDBKeyRange.bound([take.id, 0], [take.id, Infinity]));
-  const samples = new Float32Array(blocks.reduce((n, b) => n + b.length, 0));
-  let at = 0;
-  for (const block of blocks) {
-    samples.set(block, at);
-    at += block.length;
-  }
-  return writeWav({ samples, sampleRate: take.sampleRate }, 24).buffer as ArrayBuffer;
+  const pieces = blocks.map((block) => encodeSamples(block, 24));
+  return wavOf(pieces, take.sampleRate, 24).buffer;
 }
 
 /** Takes whose recording was cut off: begun, not ended, and nobody is at it. */

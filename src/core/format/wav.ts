@@ -119,7 +119,7 @@ export function encodeSamples(samples: Float32Array, bits: 16 | 24): Uint8Array<
   const bytes = new Uint8Array((samples.length * bits) / 8);
   const scale = 2 ** (bits - 1);
   for (let i = 0, at = 0; i < samples.length; i++) {
-    const v = Math.max(-scale, Math.min(scale - 1, Math.round(samples[i] * scale)));
+    const v = stepOf(samples[i], scale);
     bytes[at++] = v;
     bytes[at++] = v >> 8;
     if (bits === 24) bytes[at++] = v >> 16;
@@ -129,8 +129,12 @@ export function encodeSamples(samples: Float32Array, bits: 16 | 24): Uint8Array<
 
 /** What is left of samples when they have been written with 24 bits and read again. */
 export function asStored(samples: Float32Array): Float32Array {
-  return samples.map((x) => Math.max(-8388608, Math.min(8388607, Math.round(x * 8388608))) / 8388608);
+  const scale = 2 ** 23;
+  return samples.map((x) => stepOf(x, scale) / scale);
 }
+
+/** The whole step a sample is written as, clipped to what fits. */
+const stepOf = (x: number, scale: number) => Math.max(-scale, Math.min(scale - 1, Math.round(x * scale)));
 
 /** A mono WAV file of samples that are encoded already, in pieces. */
 export function wavOf(pieces: Uint8Array[], sampleRate: number, bits: 16 | 24): Uint8Array<ArrayBuffer> {
