@@ -64,11 +64,12 @@ interface Row {
   more: string;
 }
 
+const rowOf = (what: string, midi: number, more: string): Row => ({ what, note: noteName(midi), midi: Math.round(100 * midi) / 100, more });
+
 /** What the map concludes, one value a row. */
 function conclusions(map: VoiceMap): Row[] {
   const rows: Row[] = [];
-  const add = (what: string, midi: number, more = '') =>
-    rows.push({ what, note: noteName(midi), midi: Math.round(100 * midi) / 100, more });
+  const add = (what: string, midi: number, more = '') => rows.push(rowOf(what, midi, more));
   const limits = (name: string, l: VoiceMap['usable']) => {
     if (!l) return;
     add(`${name} low`, l.low.midi);
@@ -90,16 +91,10 @@ function conclusions(map: VoiceMap): Row[] {
 
 /** The map as a table, one value a row: what, note, MIDI, and what else is known of it. */
 export function csvOf(map: VoiceMap): string {
-  const curve = (what: string, midi: number, more: string): Row => ({
-    what,
-    note: noteName(midi),
-    midi: Math.round(100 * midi) / 100,
-    more,
-  });
   const rows = [
     ...conclusions(map),
-    ...map.blend.map((b) => curve('share of head', b.midi, `${Math.round(100 * b.head)} %, give or take ${Math.round(100 * b.spread)}`)),
-    ...map.levels.map((l) => curve('level', l.midi, `${l.db.toFixed(1)} dB`)),
+    ...map.blend.map((b) => rowOf('share of head', b.midi, `${Math.round(100 * b.head)} %, give or take ${Math.round(100 * b.spread)}`)),
+    ...map.levels.map((l) => rowOf('level', l.midi, `${l.db.toFixed(1)} dB`)),
   ];
   return Papa.unparse(rows, { columns: ['what', 'note', 'midi', 'more'] });
 }
