@@ -1,5 +1,5 @@
 /** Imports point one way (docs/architecture.md): app -> ui, server; server -> data; everything -> core; core -> itself. */
-const ROOMS = ['engine', 'music', 'signal', 'voice', 'take', 'map', 'straw', 'exercise', 'plan', 'lesson', 'sim', 'format'];
+const ROOMS = ['engine', 'music', 'signal', 'voice', 'take', 'map', 'straw', 'exercise', 'plan', 'practice', 'lesson', 'sim', 'format'];
 /** Inside core: each room may use those before it, `plan/voice-types` (a table) being open to all after `music`. */
 const core = ROOMS.map((room, i) => ({
   name: `core-${room}-looks-down`,
@@ -9,6 +9,7 @@ const core = ROOMS.map((room, i) => ({
     path: '^src/core/',
     pathNot: [
       ...ROOMS.slice(0, i + 1).map((r) => `^src/core/${r}(/|\\.ts)`),
+      ...(i > 0 ? ['^src/core/plan/voice-types\\.ts'] : []),
       ...(room === 'sim' || room === 'format' ? ['^src/core/voice/types\\.ts'] : []),
     ],
   },
@@ -27,8 +28,15 @@ module.exports = {
       name: 'core-stands-alone',
       comment: 'The computation runs anywhere: no React, Next, Node, DOM or database in it.',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^src/core/', pathNot: ['\\.test\\.ts$', '^src/core/format/'] },
       to: { pathNot: '^src/core/' },
+    },
+    {
+      name: 'formats-use-libraries',
+      comment: 'Adapters over well-kept libraries that run anywhere; nothing of Node or of ours outside core.',
+      severity: 'error',
+      from: { path: '^src/core/format/', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: ['^src/core/', 'node_modules/(@tonejs/midi|fast-xml-parser|ics)/'] },
     },
     ...core,
     only('data', ['core']),

@@ -8,6 +8,20 @@ const config: NextConfig = {
   poweredByHeader: false,
   // Some browsers ask for it whatever the page says.
   redirects: async () => [{ source: '/favicon.ico', destination: '/icon.svg', permanent: false }],
+  headers: async () => [
+    {
+      source: '/:path*',
+      headers: [
+        { key: 'X-Content-Type-Options', value: 'nosniff' },
+        { key: 'X-Frame-Options', value: 'DENY' },
+        // Addresses may hold a singer's key: other sites learn none.
+        { key: 'Referrer-Policy', value: 'same-origin' },
+        { key: 'Permissions-Policy', value: 'microphone=(self), camera=(), geolocation=(), payment=()' },
+        { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+        { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
+      ],
+    },
+  ],
   // Tests build aside, so that a served copy is left alone.
   distDir: process.env.WENDEL_BUILD ?? '.next',
   // A clone is type-checked by npm test; a start should not wait for it.

@@ -94,7 +94,7 @@ command(async () => {
     check('import directions', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']);
   }
   if (wants('unit')) {
-    ensureDebian({ '/usr/bin/sox': 'sox', '/usr/bin/aubiopitch': 'aubio-tools' });
+    ensureDebian({ '/usr/bin/sox': 'sox', '/usr/bin/aubiopitch': 'aubio-tools', '/usr/bin/mftext': 'abcmidi' });
     await ensureAnalyzer();
     jest('unit');
   }

@@ -64,11 +64,22 @@ export async function addSinger(page: Page, name: string, voice: string): Promis
 }
 
 /** Go to a view of a singer of the studio. */
-export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map' | 'Plan'): Promise<void> {
+export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map' | 'Plan' | 'Progress'): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name, exact: true }).click();
   await page.getByRole('link', { name: view, exact: true }).click();
   await expect(page.getByRole('link', { name: view, exact: true })).toHaveAttribute('aria-current', 'page');
+}
+
+/** Assign the suggested week and make a link to the singer's own page: its address. */
+export async function practiceLink(page: Page, name: string): Promise<string> {
+  await openSinger(page, name, 'Plan');
+  await page.getByRole('button', { name: 'Assign week' }).click();
+  await page.getByRole('button', { name: `Assign to ${name}` }).click();
+  await page.waitForURL(/\/assignments\//);
+  await page.getByRole('button', { name: /phone$/ }).click();
+  await page.getByRole('button', { name: 'Make a new link' }).click();
+  return (await page.getByTestId('practice-link').getAttribute('href'))!;
 }
 
 export const found = (page: Page) => page.getByRole('region', { name: 'What was found' });

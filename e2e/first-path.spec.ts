@@ -50,17 +50,20 @@ test('from a sung siren to a practice sheet that plays', async ({ baseURL }, inf
 
       await page.getByRole('link', { name: 'Plan', exact: true }).click();
       await expect(page.getByText(/Works on flip around/)).toBeVisible();
-      await expect(page.getByText(/Because your voice leaps around/).first()).toBeVisible();
       const items = page.getByTestId('item');
+      await items.filter({ hasText: 'Work ·' }).first().locator('button[title^="Enter shows it"]').click();
+      await expect(page.getByText(/Because your voice leaps around/).first()).toBeVisible();
       const before = await items.count();
       expect(before).toBeGreaterThanOrEqual(4);
       await items
         .nth(before - 2)
-        .getByRole('button', { name: /take out/ })
+        .getByRole('button', { name: /^Take .* out$/ })
         .click();
-      await items.first().getByLabel('Tempo').fill('120');
+      await items.first().locator('button[title^="Enter shows it"]').click();
+      await page.getByLabel('Tempo').fill('120');
+      await page.getByRole('button', { name: 'Assign week' }).click();
       await page.getByLabel(/A word for Tam Weir/).fill('Lightly, before the kettle boils.');
-      await page.getByRole('button', { name: 'Assign' }).click();
+      await page.getByRole('button', { name: 'Assign to Tam Weir' }).click();
 
       await expect(page.getByRole('heading', { level: 1, name: 'Tam Weir: practice' })).toBeVisible();
       const sheet = page.getByTestId('sheet-item');

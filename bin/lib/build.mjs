@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureProgram, ensureWorklets, newestChange } from './bundle.mjs';
+import { ensureProgram, ensureWorklets, newestChange } from './compile.mjs';
 import { root, say } from './project.mjs';
 
 export const nextBin = join(root, 'node_modules/next/dist/bin/next');

@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { pianoNotes } from '../core/exercise/follow-along';
 import type { KeyInTime } from '../core/exercise/render';
 import { noteName } from '../core/music/pitch';
+import { decodedPiano } from './piano-samples';
 
 type Tone = typeof import('tone');
 interface Piano {
@@ -10,26 +12,23 @@ interface Piano {
   click: import('tone').NoiseSynth;
 }
 
-/** Every third semitone is sampled; the sampler fills in between. Files are laid out by bin/lib/build.mjs. */
-const SAMPLED = [2, 3, 4, 5, 6].flatMap((octave) => ['C', 'D#', 'F#', 'A'].map((letter) => `${letter}${octave}`));
-const CHORD_LOUDNESS = 0.45;
-const NOTE_LOUDNESS = 0.8;
-const LEAD_S = 0.15;
+/** The clock looks this far ahead, and the first note comes this much later: together well under what a hand notices. */
+const LOOK_AHEAD_S = 0.06;
+const LEAD_S = 0.02;
 
 let loading: Promise<Piano> | undefined;
 
+/** Have what sounds ready before it is asked for, so that it sounds at once: a page that plays has it decoded from its beginning. */
+function makeReady(): void {
+  void import('tone').catch(() => undefined);
+  void decodedPiano().catch(() => undefined);
+}
+
 function loadPiano(): Promise<Piano> {
-  loading ??= import('tone').then(async (tone) => {
-    const urls = Object.fromEntries(SAMPLED.map((name) => [name, `${name.replace('#', 's')}.ogg`]));
-    const sampler = await new Promise<Piano['sampler']>((resolve, reject) => {
-      const made: Piano['sampler'] = new tone.Sampler({
-        urls,
-        baseUrl: '/piano/',
-        release: 0.4,
-        onload: () => resolve(made),
-        onerror: reject,
-      }).toDestination();
-    });
+  loading ??= Promise.all([import('tone'), decodedPiano()]).then(([tone, sounds]) => {
+    tone.getContext().lookAhead = LOOK_AHEAD_S;
+    const urls = Object.fromEntries(sounds.map(({ name, buffer }) => [name, buffer]));
+    const sampler = new tone.Sampler({ urls, release: 0.4 }).toDestination();
     const click = new tone.NoiseSynth({ volume: -12, envelope: { attack: 0.001, decay: 0.03, sustain: 0 } }).toDestination();
     return { tone, sampler, click };
   });
@@ -57,6 +56,7 @@ export function useFollowAlong() {
     tone.getDraw().cancel(0);
     sampler.releaseAll();
   }, []);
+  useEffect(makeReady, []);
   useEffect(() => stop, [stop]);
 
   /** Put sounds on the clock (`fill` answers how long they last, seconds) and start it. */
@@ -94,22 +94,11 @@ export function useFollowAlong() {
         id,
         ({ tone, sampler }) => {
           const transport = tone.getTransport();
+          for (const { midi, startS, endS, loudness } of pianoNotes(keys))
+            transport.schedule((time) => sampler.triggerAttackRelease(noteName(midi), endS - startS, time, loudness), startS);
           let at = 0;
           keys.forEach((key, k) => {
-            transport.schedule((time) => {
-              tone.getDraw().schedule(() => setSounding({ id, key: k }), time);
-              sampler.triggerAttackRelease(
-                key.chord.map((m) => noteName(m)),
-                key.chordS * 0.9,
-                time,
-                CHORD_LOUDNESS,
-              );
-            }, at);
-            for (const note of key.notes)
-              transport.schedule(
-                (time) => sampler.triggerAttackRelease(noteName(note.midi), (note.endS - note.startS) * 0.98, time, NOTE_LOUDNESS),
-                at + note.startS,
-              );
+            transport.schedule((time) => tone.getDraw().schedule(() => setSounding({ id, key: k }), time), at);
             at += key.totalS;
           });
           return at;

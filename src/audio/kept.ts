@@ -18,6 +18,8 @@ export interface TakeIdentity {
   lessonId: string | null;
   step: string;
   asked: Asked | null;
+  /** The singer's own link it goes by; absent: the coach's side. */
+  via?: string;
 }
 
 export interface KeptTake extends TakeIdentity {

@@ -52,7 +52,8 @@ function expectYes(answer: FileAnswer): void {
 
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */
 export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: CoachMark[]): Promise<void> {
-  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked } = take;
+  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, via } = take;
+  const takes = via ? `/api/p/${via}/takes` : '/api/takes';
   const query = new URLSearchParams({
     singerId,
     task,
@@ -64,10 +65,10 @@ export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: Coac
     ...(lessonId ? { lessonId } : {}),
     ...(asked ? { asked: JSON.stringify(asked) } : {}),
   });
-  expectYes(await putFile({ path: `/api/takes/${id}?${query}`, file: wav }));
+  expectYes(await putFile({ path: `${takes}/${id}?${query}`, file: wav }));
   for (const { id: markId, ...mark } of marks)
     expectYes(
-      await answerOf(`/api/takes/${id}/marks/${markId}`, {
+      await answerOf(`${takes}/${id}/marks/${markId}`, {
         method: 'PUT',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(mark),

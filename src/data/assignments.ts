@@ -1,10 +1,19 @@
-import { and, desc, eq } from 'drizzle-orm';
-import type { PlanItem } from '../core/plan/types';
+import { and, desc, eq, ne } from 'drizzle-orm';
 import { StudioTx } from './client';
-import { assignment } from './schema';
+import { AssignedItem, assignment, singer } from './schema';
 
-export async function insertAssignment({ db, studioId }: StudioTx, singerId: string, note: string, items: PlanItem[]): Promise<string> {
-  const [row] = await db.insert(assignment).values({ studioId, singerId, note, items }).returning({ id: assignment.id });
+export interface NewAssignment {
+  singerId: string;
+  note: string;
+  startsOn: string;
+  items: AssignedItem[];
+}
+
+export async function insertAssignment({ db, studioId }: StudioTx, values: NewAssignment): Promise<string> {
+  const [row] = await db
+    .insert(assignment)
+    .values({ ...values, studioId })
+    .returning({ id: assignment.id });
   return row.id;
 }
 
@@ -18,8 +27,25 @@ export async function findAssignment({ db, studioId }: StudioTx, id: string) {
 
 export async function assignmentsOfSinger({ db, studioId }: StudioTx, singerId: string) {
   return db
-    .select({ id: assignment.id, createdAt: assignment.createdAt, items: assignment.items, note: assignment.note })
+    .select({
+      id: assignment.id,
+      createdAt: assignment.createdAt,
+      startsOn: assignment.startsOn,
+      items: assignment.items,
+      note: assignment.note,
+    })
     .from(assignment)
     .where(and(eq(assignment.studioId, studioId), eq(assignment.singerId, singerId)))
     .orderBy(desc(assignment.createdAt));
+}
+
+/** The newest assignment of every other singer, by the singer's name: what can be copied from. */
+export async function newestOfOthers({ db, studioId }: StudioTx, singerId: string) {
+  const rows = await db
+    .selectDistinctOn([assignment.singerId], { id: assignment.id, singer: singer.name })
+    .from(assignment)
+    .innerJoin(singer, eq(singer.id, assignment.singerId))
+    .where(and(eq(assignment.studioId, studioId), ne(assignment.singerId, singerId)))
+    .orderBy(assignment.singerId, desc(assignment.createdAt));
+  return rows.sort((a, b) => a.singer.localeCompare(b.singer));
 }

@@ -1,5 +1,5 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
-import type { Course, Protocol } from '../core/lesson/types';
+import type { Course, HealthAnswers, Protocol } from '../core/lesson/types';
 import { StudioTx } from './client';
 import { lesson, protocol, take } from './schema';
 
@@ -78,4 +78,15 @@ export async function putProtocol({ db, studioId }: StudioTx, { id, ...values }:
 
 export async function deleteProtocol({ db, studioId }: StudioTx, id: string): Promise<void> {
   await db.delete(protocol).where(and(eq(protocol.studioId, studioId), eq(protocol.id, id)));
+}
+
+/** What a singer answered about health in the last lesson of the last day; null when none was held or asked. */
+export async function lastHealth({ db, studioId }: StudioTx, singerId: string): Promise<HealthAnswers | null> {
+  const [row] = await db
+    .select({ course: lesson.course })
+    .from(lesson)
+    .where(and(eq(lesson.studioId, studioId), eq(lesson.singerId, singerId), sql`${lesson.startedAt} > now() - interval '1 day'`))
+    .orderBy(desc(lesson.startedAt))
+    .limit(1);
+  return row?.course.health ?? null;
 }

@@ -3,6 +3,7 @@ import {
   boolean,
   customType,
   check,
+  date,
   doublePrecision,
   foreignKey,
   index,
@@ -18,7 +19,11 @@ import {
 import type { Course, LessonStep } from '../core/lesson/types';
 import type { SchoolId } from '../core/map/schools';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
+import type { Exercise } from '../core/exercise/types';
+import type { Edits } from '../core/plan/edits';
+import type { Terms } from '../core/plan/request';
 import type { PlanItem } from '../core/plan/types';
+import type { Before, Done } from '../core/practice/types';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { Asked, Colour, TakeFindings, Trace } from '../core/take/types';
 
@@ -64,6 +69,10 @@ export const singer = pgTable(
     axis: jsonb('axis').$type<TimbreAxis>(),
     /** What was agreed and told at intake. */
     intake: jsonb('intake').$type<Intake>(),
+    /** What is agreed about practice; null: the usual. */
+    terms: jsonb('terms').$type<Terms>(),
+    /** What the coach changed in the suggested plan. */
+    planEdits: jsonb('plan_edits').$type<Edits>(),
     archivedAt: at('archived_at'),
     /** Raised with every take, analysis and mark: a stored map of an older number is worked out again. */
     evidence: integer('evidence').notNull().default(0),
@@ -238,6 +247,26 @@ export const mark = pgTable(
   ],
 );
 
+/** The coach's own exercises, and variants of ours. */
+export const exercise = pgTable('exercise', {
+  id: uuid('id').primaryKey(),
+  studioId: studioId(),
+  exercise: jsonb('exercise').$type<Exercise>().notNull(),
+  changedAt: at('changed_at').notNull().defaultNow(),
+});
+
+/** A set kept by name, to be fitted to any voice. */
+export const template = pgTable('template', {
+  id: uuid('id').primaryKey(),
+  studioId: studioId(),
+  name: text('name').notNull(),
+  items: jsonb('items').$type<PlanItem[]>().notNull(),
+  createdAt: at('created_at').notNull().defaultNow(),
+});
+
+/** An item as it was assigned: with the exercise as it was then. Older ones have none and mean the shelf's. */
+export type AssignedItem = PlanItem & { exercise?: Exercise };
+
 export const assignment = pgTable(
   'assignment',
   {
@@ -245,7 +274,9 @@ export const assignment = pgTable(
     studioId: studioId(),
     singerId: uuid('singer_id').notNull(),
     note: text('note').notNull().default(''),
-    items: jsonb('items').$type<PlanItem[]>().notNull(),
+    items: jsonb('items').$type<AssignedItem[]>().notNull(),
+    /** The first day of its week; null in older ones: the day it was made. */
+    startsOn: date('starts_on', { mode: 'string' }),
     createdAt: at('created_at').notNull().defaultNow(),
   },
   (t) => [
@@ -253,5 +284,73 @@ export const assignment = pgTable(
       'cascade',
     ),
     index('assignment_by_singer').on(t.singerId, t.createdAt),
+  ],
+);
+
+/** A singer's own way in: the hash of a long random token; the token itself is only in the message that carries it. */
+export const link = pgTable(
+  'link',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    tokenHash: text('token_hash').notNull().unique(),
+    createdAt: at('created_at').notNull().defaultNow(),
+    expiresAt: at('expires_at').notNull(),
+    revokedAt: at('revoked_at'),
+    usedAt: at('used_at'),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'link_singer' }).onDelete(
+      'cascade',
+    ),
+    index('link_by_singer').on(t.singerId),
+    check('link_token_hash', sql`${t.tokenHash} ~ '^[0-9a-f]{64}$'`),
+  ],
+);
+
+/** What the studio has to send; kept here and shown until a mail server is set. */
+export const message = pgTable(
+  'message',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    studioId: studioId(),
+    /** About whom; gone with them. */
+    singerId: uuid('singer_id'),
+    recipient: text('recipient').notNull(),
+    subject: text('subject').notNull(),
+    body: text('body').notNull(),
+    madeAt: at('made_at').notNull().defaultNow(),
+    sentAt: at('sent_at'),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'message_singer' }).onDelete(
+      'cascade',
+    ),
+    index('message_by_studio').on(t.studioId, t.madeAt),
+  ],
+);
+
+/** A line of a singer's practice log. */
+export const practice = pgTable(
+  'practice',
+  {
+    /** Chosen where it is written, so that a line sent twice is one. */
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    assignmentId: uuid('assignment_id').references(() => assignment.id, { onDelete: 'set null' }),
+    day: date('day', { mode: 'string' }).notNull(),
+    at: at('at').notNull(),
+    what: jsonb('what').$type<Before | Done>().notNull(),
+    receivedAt: at('received_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'practice_singer' }).onDelete(
+      'cascade',
+    ),
+    index('practice_by_singer').on(t.singerId, t.day),
+    // Asked every second or so by pages that want to know what is new.
+    index('practice_by_arrival').on(t.studioId, t.receivedAt),
   ],
 );

@@ -5,7 +5,8 @@ import type { SchoolId } from '../core/map/schools';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
-import { Intake, lesson, singer, take, voiceMap } from './schema';
+import type { Before, Done } from '../core/practice/types';
+import { Intake, lesson, practice, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
   id: string;
@@ -52,6 +53,14 @@ export async function listSingers({ db, studioId }: StudioTx) {
       summary: voiceMap.summary,
       /** Whether the summary is of the present evidence and engine. */
       fresh: sql<boolean>`coalesce(${voiceMap.evidence} = ${singer.evidence} and ${voiceMap.engine} = ${ENGINE}, false)`,
+      lastPractised: sql<
+        string | null
+      >`(select max(${practice.day})::text from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item')`,
+      daysPractised: sql<number>`(select count(distinct ${practice.day})::int from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 7)`,
+      /** The newest trouble told while practising, of the last three days. */
+      told: sql<
+        Before | Done | null
+      >`(select ${practice.what} from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}') order by ${practice.at} desc limit 1)`,
       /** What was answered about health in the last lesson. */
       health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
     })

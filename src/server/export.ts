@@ -2,6 +2,7 @@ import { downloadZip } from 'client-zip';
 import { assignmentsOfSinger } from '../data/assignments';
 import { lessonsOfSinger } from '../data/lessons';
 import { pinsOf } from '../data/maps';
+import { practiceOf } from '../data/practice';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
 import { mapOf, mustFindSinger } from './singers';
 import { inPresentStudio } from './studio';
@@ -16,6 +17,7 @@ export async function exportSinger(id: string): Promise<Response> {
     lessons: await lessonsOfSinger(tx, id),
     assignments: await assignmentsOfSinger(tx, id),
     marks: await marksOfSinger(tx, id),
+    practice: await practiceOf(tx, id),
     takes: await takesOfSinger(tx, id),
   }));
   const nameOf = (take: (typeof takes)[number]) =>

@@ -54,7 +54,7 @@ export const removeSinger = (id: string, name: string) =>
   });
 
 /** What a map is pooled from, of takes up to a time. */
-async function evidenceFor(tx: StudioTx, singerId: string, until = Infinity): Promise<TakeEvidence[]> {
+export async function evidenceFor(tx: StudioTx, singerId: string, until = Infinity): Promise<TakeEvidence[]> {
   const takes = await takesOfSinger(tx, singerId);
   const marks = await marksOfSinger(tx, singerId);
   return takes.flatMap((t) =>
@@ -133,7 +133,7 @@ export async function viewSinger(id: string) {
 }
 
 /** Time a look at the studio may spend on pooling maps anew. */
-const POOLING_MS = 80;
+const POOLING_MS = 10;
 const NOTHING_KNOWN: VoiceSummary = { extreme: null, passaggi: [], findings: [] };
 
 export type StudioRow = Omit<Awaited<ReturnType<typeof listSingers>>[number], 'summary' | 'fresh'> & { summary: VoiceSummary };
@@ -143,10 +143,13 @@ export async function viewStudio(): Promise<{ singers: StudioRow[]; now: number 
   return inPresentStudio(async (tx) => {
     const started = Date.now();
     const singers: StudioRow[] = [];
-    // Who was heard last is pooled anew first; of the others the last known stands until there is time.
+    // Who was heard last is pooled anew first, one at least; of the others the last known stands until there is time.
+    let spentMs = -1;
     for (const { summary, fresh, ...s } of await listSingers(tx)) {
-      const due = !fresh && (s.takes > 0 || summary !== null) && (Date.now() - started < POOLING_MS || singers.length < 1);
+      const due = !fresh && (s.takes > 0 || summary !== null) && spentMs < POOLING_MS;
+      const from = Date.now();
       singers.push({ ...s, summary: due ? summaryOf(await pooledMap(tx, s.id)) : (summary ?? NOTHING_KNOWN) });
+      if (due) spentMs = Math.max(0, spentMs) + Date.now() - from;
     }
     return { singers, now: started };
   });

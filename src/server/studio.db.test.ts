@@ -1,9 +1,13 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { ENGINE } from '../core/engine';
+import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { MAX_TAKE_BYTES, writeWav } from '../core/format/wav';
 import { advance, anchorsFor, beginCourse } from '../core/lesson/course';
 import { PROTOCOLS } from '../core/lesson/protocols';
+import { editsOf } from '../core/plan/edits';
+import { planFor } from '../core/plan/plan';
+import { USUAL_TERMS } from '../core/plan/request';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { inStudio, pool } from '../data/client';
@@ -13,7 +17,10 @@ import { COLOURS } from '../core/take/types';
 import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
 import { health } from './health';
-import { assign, viewAssignment, viewPlan } from './plans';
+import { ExerciseInput, removeExercise, saveExercise, viewShelf } from './exercises';
+import { makeLink, viewMessages } from './links';
+import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
+import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
 import { changeLesson, saveProtocol, startLesson, viewLesson, viewListening } from './lessons';
 import { addSinger, editSinger, pinValue, removeSinger, setArchived, SingerInput, viewSinger, viewStudio } from './singers';
 import { discardTake, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
@@ -192,7 +199,11 @@ describe('a take', () => {
 
 test('map, plan and assignment follow from the takes', async () => {
   const id = await addSinger({ name: 'Ina Reed', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
-  expect((await viewPlan(id)).plan).toBeNull();
+  const planOf = async () => {
+    const { singer, map, school, terms } = await viewPlan(id);
+    return planFor({ ...terms, map, school, voiceType: singer.voiceType, shelf: SHELF, minor: false, today: null });
+  };
+  expect(await planOf()).toBeNull();
   for (const seed of [1, 2]) {
     const bytes = writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5 }, { seed, sampleRate: 22050 }).pcm, 16);
     const takeId = await receive(bytes, { singerId: id });
@@ -200,11 +211,26 @@ test('map, plan and assignment follow from the takes', async () => {
   }
   const { map } = await viewSinger(id);
   expect(map.passaggi).toHaveLength(1);
-  const { plan } = await viewPlan(id);
-  expect(plan!.worksOn).toContain('flip');
-  const assignmentId = await assign({ singerId: id, note: 'Lightly.', items: plan!.items });
+  const plan = (await planOf())!;
+  expect(plan.worksOn).toContain('flip');
+  // One of the studio's own, changed after it was assigned: the sheet keeps what was assigned.
+  const mine = { ...exerciseById('long-siren'), id: randomUUID(), name: 'My siren' };
+  await saveExercise(ExerciseInput.parse(mine));
+  const items = [...plan.items, { ...plan.items[0], exerciseId: mine.id }];
+  const input = AssignmentInput.parse({ singerId: id, note: 'Lightly.', startsOn: '2027-01-04', items });
+  const assignmentId = await assign(input);
+  await saveExercise({ ...mine, name: 'Another' });
   const view = await viewAssignment(assignmentId);
-  expect(view.items.map((i) => i.item)).toEqual(plan!.items);
+  expect(view.assignment.startsOn).toBe('2027-01-04');
+  expect(view.items.map(({ exercise, item }) => [item.exerciseId, exercise.name]).at(-1)).toEqual([mine.id, 'My siren']);
+  expect(view.items.map(({ item: { exercise: _, ...item } }) => item)).toEqual(items);
+  await removeExercise(mine.id);
+  await expect(assign(input)).rejects.toThrow(/no longer on the shelf/);
+  // What is agreed and what the coach changed are there again.
+  const terms = { ...USUAL_TERMS, minutesADay: 30, grades: { crossing: 3 } };
+  const edits = editsOf(plan.items, plan.items.slice(1));
+  await savePlan(id, PlanInput.parse({ terms, edits, school: 'covered' }));
+  expect(await viewPlan(id)).toMatchObject({ terms, edits, school: 'covered' });
   expect((await viewStudio()).singers.find((s) => s.id === id)).toMatchObject({ takes: 2 });
   await expect(viewSinger('not-an-id')).rejects.toThrow(/no such singer/);
 });
@@ -277,8 +303,121 @@ test('a singer is changed, put away, and deleted for good only by name', async (
   await setArchived(id, true);
   expect((await viewSinger(id)).singer).toMatchObject({ name: 'Ives Lorne-Ade', archivedAt: expect.any(Date) });
   await expect(removeSinger(id, 'Ives Lorne')).rejects.toThrow(/Nothing was deleted/);
+
+  // Whatever there can be of a singer: then nothing of it, in any table that carries a studio, by id or by name.
+  await startLesson({
+    id: randomUUID(),
+    singerId: id,
+    name: 'First listening',
+    course: beginCourse(PROTOCOLS[0], anchorsFor(null, 'bass')),
+  });
+  await pinValue(id, { what: 'speaking', midi: 43 });
+  const { address } = await makeLink(id, 'http://localhost:3000');
+  const told = { kind: 'before', hoarse: false, ill: false, pain: false, tired: true };
+  const line = { id: randomUUID(), assignmentId: null, day: '2026-11-25', at: '2026-11-25T08:00:00.000Z', what: told };
+  await addEntries(address.split('/p/')[1], EntriesInput.parse({ entries: [line] }));
+  const item = {
+    exerciseId: 'long-siren',
+    part: 'work',
+    keys: [45],
+    sound: 'oo',
+    tempo: 80,
+    minutes: 1,
+    timesADay: 1,
+    days: [0],
+    reason: '',
+    caution: '',
+    rules: [],
+    advance: '',
+  };
+  await assign(AssignmentInput.parse({ singerId: id, startsOn: '2027-01-04', items: [item] }));
+  const takeIds = (await owner.query('select id from take where singer_id = $1', [id])).rows.map((r) => r.id);
+  const traces = async () => {
+    const { rows } = await owner.query(
+      "select table_name from information_schema.columns where table_schema = 'public' and column_name = 'studio_id'",
+    );
+    const found: string[] = [];
+    for (const { table_name: table } of rows)
+      for (const word of [id, 'Ives Lorne', ...takeIds]) {
+        const { rowCount } = await owner.query(`select 1 from ${table} t where position($1 in (to_jsonb(t) - 'bytes')::text) > 0 limit 1`, [
+          word,
+        ]);
+        if (rowCount) found.push(table);
+      }
+    return [...new Set(found)].sort();
+  };
+  expect(await traces()).toEqual(
+    expect.arrayContaining(['assignment', 'lesson', 'link', 'message', 'pin', 'practice', 'singer', 'take', 'take_audio']),
+  );
   await removeSinger(id, 'Ives Lorne-Ade');
-  expect((await owner.query('select 1 from take where singer_id = $1', [id])).rowCount).toBe(0);
+  expect(await traces()).toEqual([]);
+});
+
+describe('a singer’s own page', () => {
+  const entry = (more: object = {}) => ({
+    id: randomUUID(),
+    assignmentId: null,
+    day: new Date().toISOString().slice(0, 10),
+    at: new Date().toISOString(),
+    what: { kind: 'before', hoarse: true, ill: false, pain: false, tired: false },
+    ...more,
+  });
+
+  test('a link opens one singer’s page; a new one ends it; the log takes each line once', async () => {
+    const { address } = await makeLink(singerId, 'http://localhost:3000');
+    const token = address.split('/p/')[1];
+    expect((await viewMessages())[0].body).toContain(address);
+    // The token itself is nowhere in the database but in the message.
+    const { rows } = await owner.query('select * from link');
+    expect(JSON.stringify(rows)).not.toContain(token);
+    const line = entry();
+    const input = EntriesInput.parse({ entries: [line, entry({ assignmentId: randomUUID() })] });
+    await addEntries(token, input);
+    await addEntries(token, input);
+    const view = await viewPractice(token);
+    expect(view.singer.id).toBe(singerId);
+    expect(view.entries).toHaveLength(2);
+    // Another's assignment isn't taken over.
+    expect(view.entries.map((e) => e.assignmentId)).toEqual([null, null]);
+    expect((await viewStudio()).singers.find((s) => s.id === singerId)!.told).toMatchObject({ hoarse: true });
+    await makeLink(singerId, 'http://localhost:3000');
+    await expect(viewPractice(token)).rejects.toThrow(/not valid any more/);
+    await expect(addEntries(token, input)).rejects.toThrow(/not valid any more/);
+    await expect(viewPractice('x'.repeat(43))).rejects.toThrow(/not valid any more/);
+  });
+
+  test('a recording made there is stored for that singer, whoever it says it is for', async () => {
+    const { address } = await makeLink(singerId, 'http://localhost:3000');
+    const token = address.split('/p/')[1];
+    const other = await addSinger({ name: 'Not Me', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
+    const own = meta(wav, { singerId: other, sha256: sha256(wav) });
+    await receivePracticeTake(token, own, pieces(wav), wav.length);
+    expect((await viewTake(own.id)).take.singerId).toBe(singerId);
+  });
+});
+
+test('sets and exercises of one’s own are kept', async () => {
+  const mine = { ...exerciseById('long-siren'), id: randomUUID(), name: 'Kept siren' };
+  await saveExercise(ExerciseInput.parse(mine));
+  expect((await viewShelf()).own).toEqual([mine]);
+  expect(() => ExerciseInput.parse({ ...mine, tempo: [90, 80, 70] })).toThrow(/slowest/);
+  const { templates } = await viewPlan(singerId);
+  const item = {
+    exerciseId: mine.id,
+    part: 'work',
+    keys: [60],
+    sound: 'oo',
+    tempo: 80,
+    minutes: 1,
+    timesADay: 2,
+    days: [0],
+    reason: '',
+    caution: '',
+    rules: ['coach'],
+    advance: '',
+  };
+  await saveTemplate(TemplateInput.parse({ id: randomUUID(), name: 'Mornings', items: [item] }));
+  expect((await viewPlan(singerId)).templates.length).toBe(templates.length + 1);
 });
 
 describe('studios are apart', () => {

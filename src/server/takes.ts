@@ -49,6 +49,8 @@ export const TakeMeta = z.object({
 });
 export type TakeMeta = z.infer<typeof TakeMeta>;
 
+type Run = <T>(work: (tx: StudioTx, meta: TakeMeta) => Promise<T>) => Promise<T>;
+
 const tooLarge = () =>
   new Problem(
     `The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`,
@@ -63,10 +65,12 @@ export async function receiveTake(
   meta: TakeMeta,
   body: AsyncIterable<Uint8Array> | null,
   announcedBytes: number | null,
+  /** For whom it is stored: the present studio, or the singer whose link it came through. */
+  run: Run = (work) => inPresentStudio((tx) => work(tx, meta)),
 ): Promise<{ id: string; repeated: boolean }> {
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
   const store = () =>
-    inPresentStudio(async (tx) => {
+    run(async (tx, meta) => {
       const existing = await findTake(tx, meta.id);
       if (existing) {
         if (existing.sha256 === meta.sha256) return { id: meta.id, repeated: true };
@@ -85,7 +89,7 @@ export async function receiveTake(
   } catch (error) {
     // Sent twice at the same time: the other one has stored it.
     if ((error as { code?: string; cause?: { code?: string } }).cause?.code !== UNIQUE_VIOLATION) throw error;
-    const existing = await inPresentStudio((tx) => findTake(tx, meta.id));
+    const existing = await run((tx) => findTake(tx, meta.id));
     if (existing?.sha256 !== meta.sha256) throw error;
     return { id: meta.id, repeated: true };
   }

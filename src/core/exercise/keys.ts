@@ -1,4 +1,6 @@
-import { keyLadder, degreeToSemitones } from '../music/scale';
+import { noteName } from '../music/pitch';
+import { keyLadder, tonicName } from '../music/scale';
+import { patternSpan } from './pattern';
 import { Anchor, Exercise, KeyPlace } from './types';
 
 /** Places of one singer's voice, whole MIDI notes: lowest and highest usable note and the main change. */
@@ -10,11 +12,9 @@ export const TOP_RESERVE_ST = 2;
 /** A warm-up climbs at least this far. */
 const LEAST_CLIMB_ST = 2;
 
-/** Lowest and highest note of a pattern above its tonic, semitones. */
-export function patternSpan(exercise: Exercise): { bottom: number; top: number } {
-  const semitones = exercise.steps.map((s) => degreeToSemitones(s.degree));
-  return { bottom: Math.min(...semitones), top: Math.max(...semitones) };
-}
+/** Whether a pattern of this span stays in the voice in this key, with the reserve at the top. */
+export const inVoice = (span: { bottom: number; top: number }, key: number, anchors: Anchors): boolean =>
+  key + span.bottom >= anchors.low && key + span.top <= anchors.high - TOP_RESERVE_ST;
 
 /**
  * The keys (tonics) of an exercise in this voice, in the order they are sung. Keys whose notes would leave the voice
@@ -23,11 +23,20 @@ export function patternSpan(exercise: Exercise): { bottom: number; top: number }
 export function keysFor(exercise: Exercise, anchors: Anchors): number[] {
   const span = patternSpan(exercise);
   const tonic = (place: KeyPlace) => Math.round(anchors[place.anchor]) + place.semitones - span[place.edge];
-  const fits = (key: number) => key + span.bottom >= anchors.low && key + span.top <= anchors.high - TOP_RESERVE_ST;
+  const fits = (key: number) => inVoice(span, key, anchors);
   const { from, to, most = Infinity } = exercise.keys;
-  const last = tonic(to);
   // From the low limit toward the change means upward, also in a voice where they lie close together.
-  const first = from.anchor === to.anchor ? tonic(from) : Math.min(tonic(from), last - LEAST_CLIMB_ST);
+  const climbs = from.anchor !== to.anchor;
+  const last = climbs ? Math.max(tonic(to), anchors.low - span.bottom + LEAST_CLIMB_ST) : tonic(to);
+  const first = climbs ? Math.min(tonic(from), last - LEAST_CLIMB_ST) : tonic(from);
   const keys = keyLadder(first, last).filter(fits);
   return keys.slice(Math.max(0, keys.length - most));
+}
+
+/** Keys in words: "from A3 up to D4". */
+export function notesInWords(keys: readonly number[]): string {
+  const name = (key: number) => noteName(key, tonicName(key).includes('b'));
+  const first = keys[0];
+  const last = keys[keys.length - 1];
+  return first === last ? name(first) : `${name(first)} ${last > first ? 'up' : 'down'} to ${name(last)}`;
 }

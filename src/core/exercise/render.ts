@@ -1,4 +1,6 @@
-import { degreeToSemitones, spellDegree } from '../music/scale';
+import { spellDegree } from '../music/scale';
+import type { VoiceTypeId } from '../plan/voice-types';
+import { stepSemitones } from './pattern';
 import { Exercise } from './types';
 
 /** A note to sound: seconds from the start of the key, fractional MIDI allowed. */
@@ -24,18 +26,24 @@ const CHORD_BEATS = 2;
 const BREATH_BEATS = 2;
 
 /** Anything with a pattern: an exercise, or a step of a lesson. */
-type Patterned = Pick<Exercise, 'steps'>;
+export type Patterned = Pick<Exercise, 'steps'> & Partial<Pick<Exercise, 'breathBeats'>>;
 
 /** Lay one key of an exercise out in time at a tempo in crotchets a minute. */
 export function renderKey(exercise: Patterned, tonic: number, tempo: number): KeyInTime {
   const beat = 60 / tempo;
   let at = CHORD_BEATS * beat;
   const notes = exercise.steps.map((step) => {
-    const note = { startS: at, endS: at + step.beats * beat, midi: tonic + degreeToSemitones(step.degree), slide: step.slide ?? false };
+    const note = { startS: at, endS: at + step.beats * beat, midi: tonic + stepSemitones(step), slide: step.slide ?? false };
     at = note.endS;
     return note;
   });
-  return { tonic, chord: [tonic, tonic + 4, tonic + 7], chordS: CHORD_BEATS * beat, notes, totalS: at + BREATH_BEATS * beat };
+  return {
+    tonic,
+    chord: [tonic, tonic + 4, tonic + 7],
+    chordS: CHORD_BEATS * beat,
+    notes,
+    totalS: at + (exercise.breathBeats ?? BREATH_BEATS) * beat,
+  };
 }
 
 /** A written note: spelled pitch, duration in crotchets, whether a slide leads to the next. */
@@ -48,9 +56,52 @@ export interface WrittenNote {
   slide: boolean;
 }
 
-/** The pattern in one key as notes to write. The clef is bass where most of it lies below C4. */
-export function notate(exercise: Patterned, tonic: number): { clef: 'treble' | 'bass'; notes: WrittenNote[] } {
-  const notes = exercise.steps.map((step) => ({ ...spellDegree(tonic, step.degree), beats: step.beats, slide: step.slide ?? false }));
+/** Clefs of voices; `treble-8` sounds an octave under what is written. */
+export type Clef = 'treble' | 'treble-8' | 'bass';
+
+const CLEF_OF: Record<VoiceTypeId, Clef> = {
+  bass: 'bass',
+  baritone: 'bass',
+  tenor: 'treble-8',
+  contralto: 'treble',
+  mezzo: 'treble',
+  soprano: 'treble',
+};
+
+/** Under this a pattern with no known singer is written in the bass clef. */
+const BASS_UNDER = 59.5;
+
+/** The pattern in one key as notes to write, in the clef of the voice (by where most of it lies when no voice is named). */
+export function notate(exercise: Patterned, tonic: number, voice?: VoiceTypeId): { clef: Clef; notes: WrittenNote[] } {
+  const notes = exercise.steps.map((step) => ({
+    ...spellDegree(tonic, step.degree, step.alter),
+    beats: step.beats,
+    slide: step.slide ?? false,
+  }));
   const mean = notes.reduce((sum, n) => sum + n.midi, 0) / notes.length;
-  return { clef: mean < 59.5 ? 'bass' : 'treble', notes };
+  return { clef: voice ? CLEF_OF[voice] : mean < BASS_UNDER ? 'bass' : 'treble', notes };
+}
+
+/** A point of the pitch that is meant: seconds from the start of the key, MIDI. */
+export interface TargetPoint {
+  timeS: number;
+  midi: number;
+}
+
+/**
+ * The pitch that is meant through a key, as runs of points to be joined by straight lines: a note is level, a slide goes straight
+ * to the next note's pitch (in semitones), a step begins a new run.
+ */
+export function targetCurve({ notes }: Pick<KeyInTime, 'notes'>): TargetPoint[][] {
+  const runs: TargetPoint[][] = [];
+  let bound = false;
+  notes.forEach((note, i) => {
+    const next = notes[i + 1];
+    const run = bound ? runs[runs.length - 1] : [];
+    if (!bound) runs.push(run);
+    run.push({ timeS: note.startS, midi: note.midi });
+    bound = note.slide && next !== undefined;
+    if (!bound) run.push({ timeS: note.endS, midi: note.midi });
+  });
+  return runs;
 }

@@ -1,4 +1,5 @@
 import { degreeToSemitones } from '../music/scale';
+import { ruleForToday } from '../plan/safety';
 import { expectedChange, VoiceTypeId, voiceType } from '../plan/voice-types';
 import type { VoiceMap } from '../map/types';
 import { COLOURS } from '../take/types';
@@ -46,14 +47,8 @@ export const asksHealth = (course: Course): boolean => course.health === null;
 
 export const isOver = (course: Course): boolean => course.at >= course.steps.length;
 
-const unwell = (h: HealthAnswers) => h.hoarse || h.ill || h.pain;
-
 /** Why the ends of the voice are left alone today, in words for the singer; null when they needn't be. */
-export function restReason(health: HealthAnswers | null): string | null {
-  if (!health || !unwell(health)) return null;
-  const what = health.pain ? 'It hurts' : health.hoarse ? 'The voice is hoarse' : 'The singer is ill';
-  return `${what}: the top and the bottom are left alone today. Rest the voice; see a doctor if it doesn’t clear, and at once for pain or trouble breathing.`;
-}
+export const restReason = (health: HealthAnswers | null): string | null => ruleForToday(health)?.says ?? null;
 
 const span = (step: LessonStep) => {
   const semitones = (step.degrees ?? [1]).map(degreeToSemitones);

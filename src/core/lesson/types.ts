@@ -1,3 +1,4 @@
+import type { Today } from '../plan/safety';
 import type { Colour, Task } from '../take/types';
 
 /** Where the keys of a step begin: semitones above a place in the voice that the pattern's lowest note (going up) or highest (down) is put on. */
@@ -46,10 +47,7 @@ export interface Protocol {
 }
 
 /** Today's answers to the questions before singing. */
-export interface HealthAnswers {
-  hoarse: boolean;
-  ill: boolean;
-  pain: boolean;
+export interface HealthAnswers extends Today {
   note: string;
 }
 

@@ -12,9 +12,9 @@ test('every major scale is spelled as the tonal library spells it', () => {
   }
 });
 
-test('degrees run on past the octave, and only whole ones exist', () => {
+test('degrees run on past the octave and under the tonic, and only whole ones exist', () => {
   expect([1, 3, 5, 8, 9].map(degreeToSemitones)).toEqual([0, 4, 7, 12, 14]);
-  expect(() => degreeToSemitones(0)).toThrow(RangeError);
+  expect([0, -1, -2, -6].map(degreeToSemitones)).toEqual([-1, -3, -5, -12]);
   expect(() => degreeToSemitones(1.5)).toThrow(RangeError);
 });
 

@@ -1,10 +1,12 @@
 /** Semitones above the tonic of major-scale degrees 1..7. */
 const MAJOR = [0, 2, 4, 5, 7, 9, 11];
 
-/** Semitones above the tonic of a major-scale degree: 1 -> 0, 5 -> 7, 8 -> 12, 9 -> 14. Degree >= 1, whole. */
+const mod = (a: number, n: number) => ((a % n) + n) % n;
+
+/** Semitones above the tonic of a whole major-scale degree: 1 -> 0, 5 -> 7, 8 -> 12, 9 -> 14; under the tonic 0 -> -1, -2 -> -5. */
 export function degreeToSemitones(degree: number): number {
-  if (!Number.isInteger(degree) || degree < 1) throw new RangeError(`Scale degree ${degree} must be a whole number from 1 up.`);
-  return MAJOR[(degree - 1) % 7] + 12 * Math.floor((degree - 1) / 7);
+  if (!Number.isInteger(degree)) throw new RangeError(`Scale degree ${degree} must be a whole number.`);
+  return MAJOR[mod(degree - 1, 7)] + 12 * Math.floor((degree - 1) / 7);
 }
 
 /**
@@ -19,23 +21,27 @@ export function keyLadder(first: number, last: number, step = 1): number[] {
 
 /** Spell a major key's tonic the usual way (Db, Eb, Ab, Bb flat; F# sharp). */
 export function tonicName(midi: number): string {
-  return ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'][((midi % 12) + 12) % 12];
+  return ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'][mod(midi, 12)];
 }
 
 const LETTERS = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
 const NATURAL_STEPS = [0, 2, 4, 5, 7, 9, 11];
 
 /**
- * Spell the note `degree` of the major key on `tonicMidi`: letter, accidental (in semitones) and octave.
- * Every degree takes its own letter, so Eb major has Ab and not G#.
+ * Spell the note `degree` (raised by `alter` semitones) of the major key on `tonicMidi`: letter, accidental (in semitones) and
+ * octave. Every degree takes its own letter, so Eb major has Ab and not G#.
  */
-export function spellDegree(tonicMidi: number, degree: number): { letter: string; accidental: number; octave: number; midi: number } {
+export function spellDegree(
+  tonicMidi: number,
+  degree: number,
+  alter = 0,
+): { letter: string; accidental: number; octave: number; midi: number } {
   const tonic = tonicName(tonicMidi);
   const tonicLetter = LETTERS.indexOf(tonic[0]);
   const tonicOctave = Math.floor(tonicMidi / 12) - 1;
   const index = tonicLetter + degree - 1;
   const octave = tonicOctave + Math.floor(index / 7);
-  const letterIndex = index % 7;
-  const midi = tonicMidi + degreeToSemitones(degree);
+  const letterIndex = mod(index, 7);
+  const midi = tonicMidi + degreeToSemitones(degree) + alter;
   return { letter: LETTERS[letterIndex], accidental: midi - (NATURAL_STEPS[letterIndex] + 12 * (octave + 1)), octave, midi };
 }

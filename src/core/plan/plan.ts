@@ -1,22 +1,16 @@
-import { exerciseById, SHELF } from '../exercise/shelf';
-import { Anchors, keysFor } from '../exercise/keys';
-import { Exercise } from '../exercise/types';
-import { Finding, FindingName, VoiceMap } from '../map/types';
+import { keysFor } from '../exercise/keys';
+import { directionOf } from '../exercise/pattern';
+import { Exercise, Measure } from '../exercise/types';
+import { Finding, FindingName } from '../map/types';
 import { noteName } from '../music/pitch';
-import { withinDose } from './dose';
-import { Plan, PlanItem } from './types';
-import { expectedChange, VoiceTypeId } from './voice-types';
-
-/** How much a finding holds the voice back: what is worked on first. */
-const URGENCY: Record<FindingName, number> = {
-  'pulled-chest': 7,
-  'no-chest': 6,
-  flip: 5,
-  toggle: 4,
-  'weak-first-head': 3.5,
-  'uneven-loudness': 3,
-  blended: 1,
-};
+import { setName, strawsForToday } from '../straw/choose';
+import { weekMinutes, withinDose } from './dose';
+import { anchorsFor, blocked, Planning, unmet } from './check';
+import { RuleId } from './rules';
+import { MINOR_DAY_MINUTES, ruleForToday } from './safety';
+import { DAYS_A_WEEK, LeftOut, Part, Plan, PlanItem, PlanRequest, isWork, partRank } from './types';
+import { anchorsOf, gradesOf, leaning, strongest, URGENCY } from './voice';
+import { phasesFor, WAYS } from './ways';
 
 const HELD_BACK_BY: Record<FindingName, string> = {
   flip: 'your voice leaps',
@@ -28,90 +22,310 @@ const HELD_BACK_BY: Record<FindingName, string> = {
   'uneven-loudness': 'one part jumps out',
 };
 
-/** Places the keys are counted from. A siren's extremes stand in for a usable range, two semitones inside. */
-export function anchorsOf(map: VoiceMap, type: VoiceTypeId): { anchors: Anchors; changeMeasured: boolean } | null {
-  const inside = map.extreme ? { low: Math.ceil(map.extreme.low.midi) + 1, high: Math.floor(map.extreme.high.midi) } : null;
-  if (!inside) return null;
-  const main = [...map.passaggi].sort((a, b) => b.confidence - a.confidence)[0];
-  const change = main ? Math.round(main.midi) : Math.min(expectedChange(type), inside.high - 4);
+/** What a measure asks for, as the singer reads it; `advances` says how often. */
+export const MEASURE_WORDS: Record<Measure, string> = {
+  'sounds-through': 'it sounds without a break through every key',
+  crosses: 'the sound never stops or leaps across the change',
+  blends: 'no leap and no sudden change of colour shows',
+  holds: 'the notes hold their pitch and don’t fade',
+  'in-tune': 'the notes lie within a quarter tone',
+  even: 'no note jumps out of the line',
+  'softer-up': 'each note is softer than the one below',
+};
+
+/** Six days of work and one of rest; the test twice, the song every other day. */
+const WORK_DAYS = [0, 1, 2, 3, 4, 5];
+const TEST_DAYS = [2, 5];
+const CARRY_DAYS = [1, 3, 5];
+const ALL_DAYS = Array.from({ length: DAYS_A_WEEK }, (_, d) => d);
+const DAYS: Record<Part, readonly number[]> = {
+  'warm-up': WORK_DAYS,
+  'straw-before': ALL_DAYS,
+  work: WORK_DAYS,
+  counterweight: WORK_DAYS,
+  carry: CARRY_DAYS,
+  test: TEST_DAYS,
+  'straw-after': WORK_DAYS,
+};
+
+/** What goes first when a day is too full. */
+const EXPENDABLE: readonly Part[] = ['carry', 'counterweight', 'straw-after', 'test', 'work', 'warm-up', 'straw-before'];
+
+/** Work out what every rule looks at. Null when there is no usable take yet. */
+export function planning(request: PlanRequest): Planning | null {
+  const placed = anchorsOf(request.map, request.voiceType);
+  if (!placed) return null;
+  const working = strongest(request.map.findings);
+  const lean = leaning(request.map);
+  const phases = phasesFor(request.school, working[0]?.name, lean === 'light');
+  const byId = new Map(request.shelf.map((e) => [e.id, e]));
   return {
-    anchors: {
-      low: Math.min(map.usable?.low.midi ?? inside.low, inside.low),
-      high: Math.max(map.usable?.high.midi ?? 0, inside.high),
-      change,
-    },
-    changeMeasured: Boolean(main),
+    ...request,
+    ...placed,
+    minutesADay: request.minor ? Math.min(request.minutesADay, MINOR_DAY_MINUTES) : request.minutesADay,
+    working,
+    lean,
+    confirmed: request.grades,
+    grades: gradesOf(request.grades, request.map.findings),
+    phases,
+    phase: Math.min(Math.max(0, request.phase), phases.length - 1),
+    way: WAYS[request.school],
+    find: (id) => byId.get(id),
   };
 }
 
 /**
- * Choose exercises for a voice: warm-up, straw, work on what holds the voice back most (two findings at most), straw
- * again, and the test siren; keys from the map. Null when there is no usable take yet. Deterministic.
+ * A week of practice for a voice: warm-up in stages, a straw or trill, work on what holds the voice back most (two findings at
+ * most), a counterweight, the carry-over into a song, the test siren and a straw again; keys from the map, minutes and days
+ * within the dose; each with its reason and the rules that decided, and what was left out and why. Null when there is no
+ * usable take yet. Deterministic.
  */
-export function planFor(map: VoiceMap, type: VoiceTypeId): Plan | null {
-  const placed = anchorsOf(map, type);
-  if (!placed) return null;
-  const worksOn = strongest(map.findings);
-  const names = worksOn.map((f) => f.name);
-  const fits = (e: Exercise) => !e.avoid.some((a) => names.includes(a)) && keysFor(e, placed.anchors).length > 0;
-  const score = (e: Exercise) =>
-    worksOn.reduce((sum, f, i) => sum + (e.suits.includes(f.name) ? URGENCY[f.name] / (i + 1) : 0), 0) - 0.3 * e.grade;
-  const best = (role: Exercise['role'], count: number) =>
-    SHELF.filter((e) => e.role === role && fits(e))
-      .sort((a, b) => score(b) - score(a) || a.grade - b.grade)
-      .slice(0, count);
-
-  const warm = best('warm-up', 1);
-  const straws = best('straw', 2);
-  const work = best('work', 3).filter((e) => score(e) > -0.9);
-  const chosen = withWhatComesBefore([...warm, ...straws.slice(0, 1), ...inOrder(work), ...straws.slice(1), ...best('test', 1)], fits);
-  return { ...placed, worksOn: names, items: withinDose(chosen.map((e) => itemFor(e, placed.anchors, worksOn, placed.changeMeasured))) };
-}
-
-function strongest(findings: Finding[]): Finding[] {
-  const seen = new Set<FindingName>();
-  return [...findings]
-    .sort((a, b) => URGENCY[b.name] * b.confidence - URGENCY[a.name] * a.confidence)
-    .filter((f) => !seen.has(f.name) && seen.add(f.name))
-    .slice(0, 2);
-}
-
-/** Falling before rising, light before full, easy before hard (order rules, common practice). */
-function inOrder(work: Exercise[]): Exercise[] {
-  return [...work].sort((a, b) => a.grade - b.grade || a.weight - b.weight);
-}
-
-/** A prerequisite that was not chosen comes in just before what needs it. */
-function withWhatComesBefore(chosen: Exercise[], fits: (e: Exercise) => boolean): Exercise[] {
-  const out: Exercise[] = [];
-  const add = (e: Exercise) => {
-    if (out.includes(e)) return;
-    for (const id of e.after) if (fits(exerciseById(id))) add(exerciseById(id));
-    out.push(e);
+export function planFor(request: PlanRequest): Plan | null {
+  const p = planning(request);
+  if (!p) return null;
+  // What stays at the change waits until what comes before it is easy; anything else may bring that with it.
+  const free = p.shelf.filter((e) => !blocked(e, p) && !(e.place === 'at' && unmet(e, p).length > 0));
+  const taken = choose(free, p);
+  const items = taken.map(({ e, part, why }) => itemFor(e, part, p, why));
+  const dosed = withinDose(inOrder(items, p), p.minutesADay, EXPENDABLE);
+  const kept = balanced(dosed.items, p);
+  const gone = dosed.items.filter((it) => !kept.some((k) => k.exerciseId === it.exerciseId));
+  const leftOut: LeftOut[] = [
+    ...dosed.dropped.map((it) => ({
+      exerciseId: it.exerciseId,
+      because: `No room within ${p.minutesADay} minutes a day.`,
+      rule: 'dose' as const,
+    })),
+    ...gone.map((it) => ({
+      exerciseId: it.exerciseId,
+      because: 'It would take more weight off a light voice than the rest puts back.',
+      rule: 'light-voice' as const,
+    })),
+    ...p.shelf
+      .filter((e) => !taken.some((t) => t.e.id === e.id))
+      .map((e) => {
+        const block = blocked(e, p);
+        const first = unmet(e, p)[0];
+        if (block || !first) return { exerciseId: e.id, because: block?.says ?? whyNot(e, p), rule: block?.rule ?? null };
+        return { exerciseId: e.id, because: `“${first.name}” should be easy first.`, rule: 'needs-first' as const };
+      }),
+  ];
+  return {
+    anchors: p.anchors,
+    changeMeasured: p.changeMeasured,
+    school: p.school,
+    worksOn: p.working.map((f) => f.name),
+    phases: p.phases,
+    phase: p.phase,
+    grades: p.grades,
+    items: kept,
+    leftOut,
+    notes: notesOf(p),
   };
-  chosen.forEach(add);
+}
+
+interface Taken {
+  e: Exercise;
+  part: Part;
+  why: RuleId[];
+}
+
+function choose(free: readonly Exercise[], p: Planning): Taken[] {
+  const taken: Taken[] = [];
+  const has = (e: Exercise) => taken.some((t) => t.e.id === e.id);
+  const best = (part: Part, why: RuleId[], among: (e: Exercise) => boolean, bonus: (e: Exercise) => number = () => 0) => {
+    const families = new Set(taken.filter((t) => t.part === part).map((t) => t.e.family));
+    const worth = (e: Exercise) =>
+      score(e, p) + bonus(e) - (families.has(e.family) ? 1 : 0) - 3 * unmet(e, p).filter((b) => !has(b)).length;
+    const found = free.filter((e) => among(e) && !has(e)).sort((a, b) => worth(b) - worth(a) || a.grade - b.grade)[0];
+    if (found) add(found, part, why);
+    return found;
+  };
+  // A prerequisite that isn't behind the singer comes in just before what needs it.
+  const add = (e: Exercise, part: Part, why: RuleId[]) => {
+    for (const before of unmet(e, p)) if (!has(before)) add(before, before.role === 'work' ? 'work' : part, ['needs-first']);
+    if (!has(e)) taken.push({ e, part, why });
+  };
+
+  const short = p.minutesADay <= 10;
+  best('warm-up', ['warm-first'], (e) => e.role === 'warm-up' && e.grade === 1);
+  if (!short) best('warm-up', ['warm-first'], (e) => e.role === 'warm-up' && e.grade > 1);
+  // A straw where there is one, otherwise a trill or a hum.
+  best(
+    'straw-before',
+    ['straw-around'],
+    (e) => e.role === 'straw',
+    (e) => (e.needs.includes('straw') ? 2 : 0),
+  );
+
+  const unwell = ruleForToday(p.today)?.does === 'rest-today';
+  if (!unwell) {
+    const main = p.working[0]?.name;
+    const second = p.working[1]?.name;
+    const forMain = short ? 1 : p.minutesADay > 20 ? 3 : 2;
+    for (let i = 0; i < forMain; i++)
+      best('work', ['finding', 'phase'], (e) => e.role === 'work' && (!main || e.suits.includes(main)) && mayJoin(e, taken, p));
+    if (second) best('work', ['finding'], (e) => e.role === 'work' && e.suits.includes(second) && mayJoin(e, taken, p));
+    if (!short) counterweight(taken, p, best);
+    if (p.minutesADay > 10) best('carry', ['into-song'], (e) => e.role === 'carry' && unmet(e, p).every(has));
+    best('test', ['test-last'], (e) => e.role === 'test');
+  }
+  best(
+    'straw-after',
+    ['straw-around'],
+    (e) => e.role === 'straw',
+    (e) => (e.loudness === 'soft' ? 1 : 0),
+  );
+  return taken;
+}
+
+/** A voice that is light takes at most one weight-removing exercise; one that pushes gets weight only after letting go. */
+function mayJoin(e: Exercise, taken: readonly Taken[], p: Planning): boolean {
+  const work = taken.filter((t) => t.part === 'work');
+  if (p.lean === 'light' && e.weight < 0) return !work.some((t) => t.e.weight < 0);
+  if (p.lean === 'pushes' && e.weight > 0) return work.some((t) => t.e.weight < 0) && !work.some((t) => t.e.weight > 0);
+  return true;
+}
+
+/** One exercise that weighs against the work, when the work leans further than suits the voice. */
+function counterweight(
+  taken: readonly Taken[],
+  p: Planning,
+  best: (part: Part, why: RuleId[], among: (e: Exercise) => boolean) => Exercise | undefined,
+): void {
+  const sum = taken.filter((t) => t.part === 'work').reduce((s, t) => s + t.e.weight, 0);
+  const wanted = p.lean === 'light' ? 1 : p.lean === 'balanced' ? 0 : -1;
+  const off = sum - wanted;
+  if (Math.abs(off) < (p.lean === 'balanced' ? 2 : 1)) return;
+  const weight = off > 0 ? -1 : 1;
+  // Never further toward what the voice has too much of.
+  if ((weight < 0 && p.lean === 'light') || (weight > 0 && wanted < 0)) return;
+  best('counterweight', ['balance'], (e) => e.role === 'work' && e.weight === weight && mayJoin(e, taken, p));
+}
+
+/** How well an exercise serves this voice now. */
+function score(e: Exercise, p: Planning): number {
+  const serves = p.working.reduce((sum, f, i) => sum + (e.suits.includes(f.name) ? URGENCY[f.name] / (i + 1) : 0), 0);
+  const phase = p.phases[p.phase];
+  const timely = (phase.likes.includes(e.id) ? 3 : 0) + (phase.strands.includes(e.strand) ? 1 : 0) + (phase.weight === e.weight ? 0.5 : 0);
+  const taught =
+    (p.way.likes.includes(e.id) ? 2 : 0) +
+    (p.way.strands.includes(e.strand) ? 0.5 : 0) +
+    (p.way.sounds.some((s) => e.sounds.slice(0, 2).includes(s)) ? 0.25 : 0);
+  // The next rung is where learning is.
+  const rung = e.role === 'work' ? 0.4 * Math.abs(e.grade - p.grades[e.strand] - 1) : 0.3 * e.grade;
+  return serves + timely + taught - rung;
+}
+
+/** By part; within work light before full, falling before rising, easy before hard; and what must come before, before. */
+function inOrder(items: readonly PlanItem[], p: Planning): PlanItem[] {
+  const rising = (e: Exercise) => (e.family === 'siren' && directionOf(e) === 'up' ? 1 : 0);
+  const e = (it: PlanItem) => p.find(it.exerciseId)!;
+  const sorted = [...items].sort(
+    (a, b) =>
+      partRank(a) - partRank(b) || (isWork(a) ? e(a).weight - e(b).weight || rising(e(a)) - rising(e(b)) : 0) || e(a).grade - e(b).grade,
+  );
+  const out: PlanItem[] = [];
+  const put = (it: PlanItem) => {
+    if (out.includes(it)) return;
+    for (const id of e(it).after) {
+      const before = sorted.find((s) => s.exerciseId === id);
+      if (before) put(before);
+    }
+    out.push(it);
+  };
+  sorted.forEach(put);
   return out;
 }
 
-/** An exercise as an assignment in this voice: the singer's keys, the easiest sound, the usual dose, and why. */
-export function itemFor(exercise: Exercise, anchors: Anchors, worksOn: Finding[], changeMeasured: boolean): PlanItem {
-  const suited = worksOn.find((f) => exercise.suits.includes(f.name));
-  const at = noteName(anchors.change);
+/** For a light voice: what takes weight off is sung less often, or not, until it is no more than half of the work. */
+function balanced(items: readonly PlanItem[], p: Planning): PlanItem[] {
+  if (p.lean !== 'light') return [...items];
+  let out = items.map((it) => ({ ...it }));
+  const weightOf = (it: PlanItem) => p.find(it.exerciseId)!.weight;
+  for (;;) {
+    const work = out.filter(isWork);
+    const removing = work.filter((it) => weightOf(it) < 0);
+    const minutes = (some: PlanItem[]) => some.reduce((sum, it) => sum + weekMinutes(it), 0);
+    if (removing.length === 0 || minutes(removing) <= minutes(work) / 2) return out;
+    const last = removing[removing.length - 1];
+    if (last.timesADay > 1) last.timesADay--;
+    else out = out.filter((it) => it !== last);
+  }
+}
+
+/** An exercise as an assignment in this voice: the singer's keys, sound, dose and days, and why. */
+export function itemFor(e: Exercise, part: Part, p: Planning, why: RuleId[]): PlanItem {
+  const suited = p.working.find((f) => e.suits.includes(f.name));
+  const sound = soundFor(e, p);
+  const liked = p.way.likes.includes(e.id) || (sound !== e.sounds[0] && p.way.sounds.includes(sound));
+  const straws = e.needs.includes('straw') ? strawsForToday(p.straws, p.grades.straw - 1) : null;
+  return {
+    exerciseId: e.id,
+    part,
+    keys: keysFor(e, anchorsFor(e, p)),
+    sound,
+    ...(straws ? { straws: setName(straws) } : {}),
+    tempo: e.tempo[1],
+    minutes: e.minutes,
+    timesADay: part === 'test' || part === 'carry' ? 1 : e.timesADay,
+    days: [...DAYS[part]],
+    reason: reasonFor(e, part, suited, p),
+    caution: e.caution,
+    rules: [...new Set<RuleId>([...why, 'voice', ...(liked ? (['school'] as const) : []), 'dose'])],
+    advance: advanceOf(e, part, sound),
+  };
+}
+
+const LEANS: Record<Planning['lean'], string> = {
+  light: 'your voice is light already',
+  balanced: 'the rest of the set leans the other way',
+  heavy: 'your voice is on the heavy side',
+  pushes: 'your voice tends to push',
+};
+
+/** The easiest sound, or its neighbour where the school prefers that. */
+function soundFor(e: Exercise, p: Planning): string {
+  return e.sounds.slice(0, 2).find((s) => p.way.sounds.includes(s)) ?? e.sounds[0];
+}
+
+function advanceOf(e: Exercise, part: Part, sound: string): string {
+  const often = `When ${MEASURE_WORDS[e.measure]} in four takes of five on three days`;
+  if (part === 'test') return `${often}, this phase is over.`;
+  const next = e.sounds[e.sounds.indexOf(sound) + 1];
+  return `${often}, go on to ${next ? `“${next}”` : 'the next grade'}.`;
+}
+
+function reasonFor(e: Exercise, part: Part, suited: Finding | undefined, p: Planning): string {
+  if (part === 'counterweight') return `Because ${LEANS[p.lean]}, for balance: ${e.purpose}.`;
+  if (!suited || part === 'warm-up') return `Because ${e.purpose}.`;
+  const at = noteName(p.anchors.change);
   const where =
-    suited?.name === 'no-chest'
+    suited.name === 'no-chest'
       ? `below ${noteName(suited.midi)}`
-      : changeMeasured
+      : p.changeMeasured
         ? `around ${at}`
         : `around ${at}, where we expect the change`;
-  const reason = suited ? `Because ${HELD_BACK_BY[suited.name]} ${where}: ${exercise.purpose}.` : `Because ${exercise.purpose}.`;
-  return {
-    exerciseId: exercise.id,
-    keys: keysFor(exercise, anchors),
-    sound: exercise.sounds[0],
-    tempo: exercise.tempo[1],
-    minutes: exercise.minutes,
-    timesADay: exercise.timesADay,
-    reason,
-    caution: exercise.caution,
-  };
+  return `Because ${HELD_BACK_BY[suited.name]} ${where}: ${e.purpose}.`;
+}
+
+/** Why an exercise that would be allowed isn't in this week. */
+function whyNot(e: Exercise, p: Planning): string {
+  const suited = p.working.find((f) => e.suits.includes(f.name));
+  if (suited) return 'It serves the same end; kept for when the chosen ones are easy.';
+  if (e.role !== 'work') return 'Another one stands in its place this week.';
+  return p.working.length ? 'It works on something else than what holds the voice back.' : 'The set is full.';
+}
+
+function notesOf(p: Planning): string[] {
+  const unwell = ruleForToday(p.today);
+  return [
+    ...(unwell ? [unwell.says] : []),
+    ...(p.minor ? ['A young voice: no range pushing, nothing loud, and a listening again within a few weeks.'] : []),
+    ...(p.lean === 'light'
+      ? ['A light voice: what takes weight off is used sparingly, and heavy songs are the easiest way to harm it.']
+      : []),
+    ...(p.lean === 'pushes' && p.phase === 0 ? ['For these weeks nothing that adds weight; loud songs wait if they can.'] : []),
+    `Success here: ${p.way.success}.`,
+  ];
 }

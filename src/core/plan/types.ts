@@ -1,25 +1,101 @@
 import { Anchors } from '../exercise/keys';
-import { FindingName } from '../map/types';
+import { Exercise, Material, Strand } from '../exercise/types';
+import { SchoolId } from '../map/schools';
+import { FindingName, VoiceMap } from '../map/types';
+import { Straw } from '../straw/flow';
+import type { RuleId } from './rules';
+import type { Today } from './safety';
+import { VoiceTypeId } from './voice-types';
+
+/** Where an item stands in a set, in the order sung. */
+export const PARTS = ['warm-up', 'straw-before', 'work', 'counterweight', 'carry', 'test', 'straw-after'] as const;
+export type Part = (typeof PARTS)[number];
+
+export const DAYS_A_WEEK = 7;
+
+/** Work proper: what is sung for the findings and to balance it. */
+export const isWork = ({ part }: { part: Part }): boolean => part === 'work' || part === 'counterweight';
+
+/** Where an item stands in a set; a counterweight stands among the work. */
+export const partRank = (item: { part: Part }): number => PARTS.indexOf(isWork(item) ? 'work' : item.part);
 
 /** One exercise as it is assigned. */
 export interface PlanItem {
   exerciseId: string;
+  part: Part;
   /** Tonics in the order sung. */
   keys: number[];
   sound: string;
+  /** Which straws to take, in words; for straw work with an inventory. */
+  straws?: string;
   tempo: number;
   minutes: number;
   timesADay: number;
+  /** Days of the week it is sung on, 0 the first. */
+  days: number[];
   /** One sentence a singer can read. */
   reason: string;
   caution: string;
+  /** What decided on it. */
+  rules: RuleId[];
+  /** What would make it advance. */
+  advance: string;
+}
+
+export type Grades = Record<Strand, number>;
+
+/** What a plan is made from. */
+export interface PlanRequest {
+  map: VoiceMap;
+  voiceType: VoiceTypeId;
+  school: SchoolId;
+  shelf: readonly Exercise[];
+  /** Practice a day, minutes. */
+  minutesADay: number;
+  materials: readonly Material[];
+  /** The singer's own straws. */
+  straws: readonly (Straw & { count: number })[];
+  /** Which phase of the way the singer is in, 0 the first. */
+  phase: number;
+  /** Grades reached; what is missing is expected from the map. */
+  grades: Partial<Grades>;
+  minor: boolean;
+  today: Today | null;
+}
+
+/** A stretch of weeks with one aim. */
+export interface Phase {
+  id: string;
+  name: string;
+  weeks: [number, number];
+  aim: string;
+  /** What ends it. */
+  until: string;
+  strands: readonly Strand[];
+  /** Weight it works with by preference. */
+  weight: -1 | 0 | 1;
+  likes: readonly string[];
+}
+
+/** An exercise that was not chosen, and why. */
+export interface LeftOut {
+  exerciseId: string;
+  because: string;
+  rule: RuleId | null;
 }
 
 export interface Plan {
   anchors: Anchors;
   /** Whether the change was measured or only expected for the voice type. */
   changeMeasured: boolean;
+  school: SchoolId;
   /** What the plan works on, in order of weight. */
   worksOn: FindingName[];
+  phases: readonly Phase[];
+  phase: number;
+  grades: Grades;
   items: PlanItem[];
+  leftOut: LeftOut[];
+  /** What the coach and the singer should know besides, in sentences. */
+  notes: string[];
 }

@@ -1,3 +1,4 @@
+import { SchoolId } from '../map/schools';
 import { VoiceTypeId } from '../plan/voice-types';
 import { SingerProfile } from './profile';
 
@@ -9,6 +10,8 @@ export interface CastMember {
   note: string;
   /** Told at intake. */
   health?: string;
+  /** The school this voice's example plan is made by. */
+  example: SchoolId;
   profile: SingerProfile;
   /** How the crossing changes from the first to the last week: semitones the passaggio moves, share the leap shrinks. */
   progress: { moveSt: number; leapShrink: number };
@@ -23,6 +26,7 @@ export const CAST: CastMember[] = [
     part: 'The Lock-keeper',
     voiceType: 'bass',
     note: 'Sings from the belly of the barge; likes long notes.',
+    example: 'covered',
     profile: {
       lowMidi: 38,
       highMidi: 65,
@@ -41,6 +45,7 @@ export const CAST: CastMember[] = [
     voiceType: 'baritone',
     note: 'Pushes when the engine runs.',
     health: 'Hoarse for two days after the spring fair; cleared up with rest.',
+    example: 'release-first',
     profile: {
       lowMidi: 42,
       highMidi: 71,
@@ -58,6 +63,7 @@ export const CAST: CastMember[] = [
     part: 'The Heron',
     voiceType: 'tenor',
     note: 'Light voice; flips on the last line of the Heron song.',
+    example: 'early-connect',
     profile: {
       lowMidi: 46,
       highMidi: 75,
@@ -75,6 +81,7 @@ export const CAST: CastMember[] = [
     part: "The Miller's Widow",
     voiceType: 'mezzo',
     note: 'Warm middle. Hears a hitch near A4 herself.',
+    example: 'classical',
     profile: {
       lowMidi: 54,
       highMidi: 81,
@@ -92,6 +99,7 @@ export const CAST: CastMember[] = [
     part: "The Bargeman's Boy",
     voiceType: 'contralto',
     note: 'Never had lessons; belts over the accordion.',
+    example: 'chest-first',
     profile: {
       lowMidi: 52,
       highMidi: 80,
@@ -109,6 +117,7 @@ export const CAST: CastMember[] = [
     part: 'The Moon in the Water',
     voiceType: 'soprano',
     note: 'Very light and high; fades at the bottom.',
+    example: 'bridges',
     profile: {
       lowMidi: 57,
       highMidi: 90,

@@ -26,6 +26,20 @@ export const COMFORT = { low: 0.5 * CM_H2O_PA, high: 6 * CM_H2O_PA };
 
 export const MOST_SIDE_BY_SIDE = 3;
 
+/** A straw in words: by its name where it is one that is easily had. */
+export function strawName({ diameterMm, lengthMm }: Straw): string {
+  const kind = KINDS.find((k) => k.diameterMm === diameterMm && k.lengthMm === lengthMm);
+  return `${kind ? `${kind.name}, ` : ''}${diameterMm} mm × ${lengthMm / 10} cm`;
+}
+
+/** A set of like straws in words. */
+export const setName = ({ straws, depthCm }: StrawSet): string =>
+  [
+    ...(straws.length > 1 ? [`${straws.length} side by side`] : []),
+    strawName(straws[0]),
+    ...(depthCm > 0 ? [`${depthCm} cm under water`] : []),
+  ].join(': ');
+
 export type Feel = 'little to feel' | 'comfortable' | 'fights back';
 
 export const pressureOf = ({ straws, depthCm }: StrawSet, flow = USUAL_FLOW): number => backPressure(straws, flow, depthCm);

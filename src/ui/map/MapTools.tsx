@@ -4,7 +4,8 @@ import { Download, Printer } from 'lucide-react';
 import { RefObject, useState } from 'react';
 import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
-import { csvOf, download, pdfOf, pictureOf, pngOf } from './export-map';
+import { download } from '../kit/download';
+import { csvOf, pdfOf, pictureOf, pngOf } from './export-map';
 
 /** Print the map, or take it out as a picture or as figures. */
 export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; figure: RefObject<HTMLElement | null> }) {

@@ -128,10 +128,3 @@ export async function pdfOf(picture: ReturnType<typeof pictureOf>, map: VoiceMap
   }
   return doc.output('blob');
 }
-
-/** Hand a file to the browser. */
-export function download(name: string, content: Blob | string, type = 'text/plain'): void {
-  const url = URL.createObjectURL(typeof content === 'string' ? new Blob([content], { type }) : content);
-  Object.assign(document.createElement('a'), { href: url, download: name }).click();
-  setTimeout(() => URL.revokeObjectURL(url), 1000);
-}

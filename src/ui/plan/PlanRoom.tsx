@@ -1,70 +1,74 @@
 'use client';
-import { ArrowDown, ArrowUp, Plus, Undo2, X } from 'lucide-react';
+import {
+  closestCenter,
+  CollisionDetection,
+  DndContext,
+  DragEndEvent,
+  DragOverlay,
+  KeyboardSensor,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { arrayMove, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
+import { Redo2, RotateCcw, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { exerciseById } from '../../core/exercise/shelf';
-import type { VoiceMap } from '../../core/map/types';
+import { useEffect, useId, useState } from 'react';
+import type { Exercise, Strand } from '../../core/exercise/types';
+import { schoolById } from '../../core/map/schools';
 import { noteName } from '../../core/music/pitch';
-import { keyLadder } from '../../core/music/scale';
-import { DAY_MINUTES, dayMinutes, setMinutes } from '../../core/plan/dose';
+import { itemByHand, placeFor } from '../../core/plan/arrange';
+import { compare } from '../../core/plan/edits';
+import { planFor } from '../../core/plan/plan';
+import type { Planning } from '../../core/plan/check';
+import { RULES } from '../../core/plan/rules';
+import type { Rung } from '../../core/plan/progress';
 import type { Plan, PlanItem } from '../../core/plan/types';
-import type { VoiceTypeId } from '../../core/plan/voice-types';
+import type { Entry } from '../../core/practice/types';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
 import { dateOf, FINDING_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
+import { AssignPanel } from './AssignPanel';
+import { dayKey } from './days';
+import { DifferenceList } from './DifferenceList';
+import { GradeLadder } from './GradeLadder';
+import { ItemDetail } from './ItemDetail';
 import { KeysPicture } from './KeysPicture';
+import { SetsMenu } from './SetsMenu';
+import { Proposals } from './Proposals';
+import { ShelfPanel } from './ShelfPanel';
+import { TermsBar } from './TermsBar';
+import { PlanSource, usePlanning } from './usePlanning';
+import { WeekBoard } from './WeekBoard';
 
 interface Props {
-  view: {
-    singer: { id: string; name: string; voiceType: VoiceTypeId };
-    map: VoiceMap;
-    plan: Plan | null;
-    others: PlanItem[];
-    assigned: { id: string; createdAt: Date; items: PlanItem[]; note: string }[];
+  view: PlanSource & {
+    singer: PlanSource['singer'] & { name: string; goals: string };
+    templates: { id: string; name: string; items: PlanItem[] }[];
+    others: { id: string; singer: string }[];
+    assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
+    practised: Entry[];
   };
 }
 
-const HEIGHT = 420;
-/** Keys offered, F#1 to F#6. */
-const KEYS = Array.from({ length: 61 }, (_, k) => 30 + k);
-const SMALL_SELECT = 'field min-h-9 w-full px-1 text-sm';
+const LADDER_HEIGHT = 180;
+const TAB =
+  'min-h-9 flex-1 border-b-2 border-line text-sm font-semibold text-soft data-selected:border-accent data-selected:text-ink focus:outline-none data-focus:outline-3 data-focus:outline-accent';
 
-/** Choosing and assigning: the suggestion with its reasons, edited by the coach, against the voice. */
-export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Props) {
-  const router = useRouter();
-  const [items, setItems] = useState<PlanItem[]>(plan?.items ?? []);
-  const [past, setPast] = useState<PlanItem[][]>([]);
-  const [note, setNote] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const scale = useLadderScale(map, singer.voiceType, HEIGHT);
+/** A card from the shelf goes where the hand is; a row of the week to the nearest row. */
+const collision: CollisionDetection = (args) =>
+  String(args.active.id).startsWith('shelf:') && args.pointerCoordinates ? pointerWithin(args) : closestCenter(args);
 
-  const change = (next: PlanItem[]) => {
-    setPast((p) => [...p, items]);
-    setItems(next);
-  };
-  const edit = (index: number, part: Partial<PlanItem>) => change(items.map((it, i) => (i === index ? { ...it, ...part } : it)));
-  const swap = (a: number, b: number) => {
-    const next = [...items];
-    [next[a], next[b]] = [next[b], next[a]];
-    change(next);
-  };
-
-  const assign = async () => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      const { id } = await sendJson<{ id: string }>('POST', '/api/assignments', { singerId: singer.id, note, items });
-      router.push(`/assignments/${id}`);
-    } catch (error) {
-      setProblem((error as Error).message);
-      setBusy(false);
-    }
-  };
-
-  if (!plan)
+/** Choosing and assigning: the shelf, the week with its reasons and conflicts, and each exercise against the voice. */
+export function PlanRoom({ view }: Props) {
+  const { singer } = view;
+  const [school, setSchool] = useState(view.school);
+  const planning = usePlanning(view, school);
+  if (!planning.plan || !planning.p)
     return (
       <div className="card max-w-2xl text-lg">
         <p>Exercises are chosen from the map, and there is none yet. Record a siren first.</p>
@@ -73,207 +77,287 @@ export function PlanRoom({ view: { singer, map, plan, others, assigned } }: Prop
         </Link>
       </div>
     );
-  const minutes = dayMinutes(items);
-  const more = others.filter((o) => !items.some((it) => it.exerciseId === o.exerciseId));
+  return <Planner view={view} school={school} onSchool={setSchool} planning={planning} plan={planning.plan} p={planning.p} />;
+}
+
+function Planner({
+  view,
+  school,
+  onSchool,
+  planning,
+  plan,
+  p,
+}: Props & {
+  school: PlanSource['school'];
+  onSchool: (school: PlanSource['school']) => void;
+  planning: ReturnType<typeof usePlanning>;
+  plan: Plan;
+  p: Planning;
+}) {
+  const { singer, map, assigned } = view;
+  const { items, terms, conflicts, setItems, setTerms, undo, redo } = planning;
+  const [selected, setSelected] = useState<string | null>(null);
+  const [startsOn, setStartsOn] = useState(() => dayKey(new Date()));
+  const [carried, setCarried] = useState<Exercise | null>(null);
+  const [said, setSaid] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const scale = useLadderScale(map, singer.voiceType, LADDER_HEIGHT);
+  const dnd = useId();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const shown = items.find((it) => it.exerciseId === selected) ?? items[0];
+  const exercise = shown && p.find(shown.exerciseId);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || /INPUT|TEXTAREA/.test((event.target as HTMLElement).tagName)) return;
+      const step = event.key === 'z' && !event.shiftKey ? undo : event.key === 'y' || (event.key === 'Z' && event.shiftKey) ? redo : null;
+      if (!step) return;
+      event.preventDefault();
+      step();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [undo, redo]);
+
+  const add = (e: Exercise, at?: number) => {
+    const item = itemByHand(e, items, p);
+    if (!item) return setSaid(`No key of ${e.name} stays inside this voice.`);
+    const next = [...items];
+    next.splice(at ?? placeFor(item, items), 0, item);
+    setItems(next);
+    setSelected(e.id);
+    setSaid(`${e.name} is in the week.`);
+  };
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (!over) return;
+    const at = (id: unknown) => items.findIndex((it) => it.exerciseId === id);
+    const id = String(active.id);
+    if (id.startsWith('shelf:')) {
+      const e = p.find(id.slice('shelf:'.length));
+      if (e) add(e, over.id === 'week' ? undefined : Math.max(0, at(over.id)));
+    } else if (over.id !== 'week' && active.id !== over.id) setItems(arrayMove(items, at(active.id), at(over.id)));
+  };
+  const edit = (id: string, part: Partial<PlanItem>) => setItems(items.map((it) => (it.exerciseId === id ? { ...it, ...part } : it)));
+  const climb = (item: PlanItem, rung: Rung) => {
+    if (rung.kind === 'sound') edit(item.exerciseId, { sound: rung.sound });
+    else if (rung.kind === 'tempo') edit(item.exerciseId, { tempo: rung.tempo });
+    else if (rung.kind === 'grade') confirm(rung.strand, rung.grade);
+  };
+  const confirm = (strand: Strand, grade: number | null) => {
+    setTerms({ ...terms, grades: { ...terms.grades, [strand]: grade ?? undefined } });
+  };
+  const whole = conflicts.filter((c) => c.exerciseId === null);
+
   return (
-    <div className="grid gap-4 lg:grid-cols-[1fr_30rem]">
-      <section aria-label="The set against the voice" className="flex flex-col gap-3">
-        <p className="text-lg">
+    <DndContext
+      id={dnd}
+      sensors={sensors}
+      collisionDetection={collision}
+      onDragStart={({ active }) =>
+        setCarried(String(active.id).startsWith('shelf:') ? (p.find(String(active.id).slice('shelf:'.length)) ?? null) : null)
+      }
+      onDragCancel={() => setCarried(null)}
+      onDragEnd={(event) => (setCarried(null), dropped(event))}
+    >
+      {/* A card from the shelf goes with the hand; a row of the week moves itself. */}
+      <DragOverlay dropAnimation={null}>
+        {carried && <p className="rounded-lg border border-accent bg-card px-3 py-2 text-sm font-semibold shadow-lg">{carried.name}</p>}
+      </DragOverlay>
+      <div className="flex flex-col gap-2">
+        <div className="flex flex-wrap items-end gap-2">
+          <TermsBar terms={terms} phases={plan.phases} school={school} onTerms={setTerms} onSchool={onSchool} />
+          <div className="ml-auto flex gap-2">
+            <button
+              className="button px-3"
+              disabled={!planning.edited}
+              onClick={planning.toSuggestion}
+              title="Back to what Wendel suggests"
+            >
+              <RotateCcw aria-hidden size={18} /> <span className="sr-only">Back to the suggestion</span>
+            </button>
+            <button className="button px-3" disabled={!undo} onClick={undo ?? undefined} title="Undo (Ctrl Z)">
+              <Undo2 aria-hidden size={18} /> <span className="sr-only">Undo</span>
+            </button>
+            <button className="button px-3" disabled={!redo} onClick={redo ?? undefined} title="Redo (Ctrl Y)">
+              <Redo2 aria-hidden size={18} /> <span className="sr-only">Redo</span>
+            </button>
+            <SetsMenu
+              items={items}
+              p={p}
+              templates={view.templates}
+              others={view.others}
+              assigned={assigned}
+              onItems={(next, words) => {
+                setItems(next);
+                setSaid(words);
+              }}
+              onProblem={setProblem}
+            />
+            <AssignPanel singer={singer} items={items} startsOn={startsOn} onStartsOn={setStartsOn} conflicts={conflicts.length} />
+          </div>
+        </div>
+        <p>
           {plan.worksOn.length ? (
             <>
               Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around{' '}
               <b>{noteName(plan.anchors.change)}</b>
-              {plan.changeMeasured ? '.' : ', where the change is expected: none was measured yet.'}
+              {plan.changeMeasured ? '. ' : ', where the change is expected: none was measured yet. '}
             </>
           ) : (
-            <>Nothing stands out in the map yet: a plain set around {noteName(plan.anchors.change)}.</>
+            <>Nothing stands out in the map yet: a plain set around {noteName(plan.anchors.change)}. </>
           )}
+          <span className="text-soft">
+            {plan.phases[plan.phase].aim} Until {plan.phases[plan.phase].until}.
+          </span>
         </p>
-        <KeysPicture scale={scale} map={map} items={items} />
-        <label className="flex flex-col gap-1 text-sm text-soft">
-          A word for {singer.name} (printed on the sheet)
-          <textarea className="field min-h-20 py-2 text-base" value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} />
-        </label>
-        {assigned.length > 0 && (
-          <div>
-            <h2 className="font-bold">Assigned before</h2>
-            <ul>
-              {assigned.map((a) => (
-                <li key={a.id}>
-                  <Link className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
-                    {dateOf(a.createdAt)}: {a.items.length} exercises
-                  </Link>
-                </li>
-              ))}
-            </ul>
+        {school !== view.school && (
+          <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
+        )}
+        {(problem ?? planning.problem) && <Notice>{problem ?? planning.problem}</Notice>}
+        <p aria-live="polite" className="sr-only">
+          {said}
+        </p>
+        <div className="grid gap-4 lg:grid-cols-[15.5rem_minmax(0,1fr)_21rem]">
+          <div className="order-3 flex flex-col lg:order-1 lg:h-[36rem]">
+            <ShelfPanel p={p} taken={new Set(items.map((it) => it.exerciseId))} onAdd={add} />
           </div>
-        )}
-      </section>
-
-      <section aria-label="Exercises" className="flex flex-col gap-2">
-        <div className="flex items-center gap-2">
-          <p className={`flex-1 ${minutes > DAY_MINUTES ? 'font-bold' : 'text-soft'}`}>
-            {setMinutes(items)} minutes a set, up to {minutes} a day
-            {minutes > DAY_MINUTES ? `: more than the ${DAY_MINUTES} a beginner should do. Lower some counts.` : '.'}
-          </p>
-          <button
-            className="button"
-            disabled={past.length === 0}
-            onClick={() => {
-              setItems(past[past.length - 1]);
-              setPast((p) => p.slice(0, -1));
-            }}
-          >
-            <Undo2 aria-hidden size={18} /> Undo
-          </button>
-          <button className="button-main" onClick={() => void assign()} disabled={busy || items.length === 0}>
-            Assign
-          </button>
-        </div>
-        {problem && <Notice>{problem}</Notice>}
-        <ol className="flex flex-col gap-2">
-          {items.map((item, i) => (
-            <ItemCard
-              key={item.exerciseId}
-              index={i}
-              count={items.length}
-              item={item}
-              onEdit={(part) => edit(i, part)}
-              onMove={(by) => swap(i, i + by)}
-              onRemove={() => change(items.filter((_, j) => j !== i))}
-            />
-          ))}
-        </ol>
-        {more.length > 0 && (
-          <details className="card">
-            <summary className="cursor-pointer font-semibold">Add another exercise</summary>
-            <ul className="mt-2 flex flex-col">
-              {more.map((o) => (
-                <li key={o.exerciseId}>
-                  <button
-                    className="flex min-h-11 w-full items-center gap-2 rounded-md px-2 text-left hover:bg-paper"
-                    onClick={() => change([...items, o])}
-                  >
-                    <Plus aria-hidden size={18} className="text-accent" />
-                    <b>{exerciseById(o.exerciseId).name}</b>
-                    <span className="truncate text-sm text-soft">{exerciseById(o.exerciseId).purpose}</span>
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
-      </section>
-    </div>
-  );
-}
-
-function ItemCard({
-  index,
-  count,
-  item,
-  onEdit,
-  onMove,
-  onRemove,
-}: {
-  index: number;
-  count: number;
-  item: PlanItem;
-  onEdit: (part: Partial<PlanItem>) => void;
-  onMove: (by: 1 | -1) => void;
-  onRemove: () => void;
-}) {
-  const exercise = exerciseById(item.exerciseId);
-  const first = item.keys[0];
-  const last = item.keys[item.keys.length - 1];
-  return (
-    <li className="card p-3" data-testid="item">
-      <div className="flex items-center gap-1">
-        <h3 className="flex-1 font-bold">
-          {index + 1}. {exercise.name}
-        </h3>
-        <button className="button-small" aria-label={`${exercise.name}: earlier`} disabled={index === 0} onClick={() => onMove(-1)}>
-          <ArrowUp aria-hidden size={16} />
-        </button>
-        <button className="button-small" aria-label={`${exercise.name}: later`} disabled={index === count - 1} onClick={() => onMove(1)}>
-          <ArrowDown aria-hidden size={16} />
-        </button>
-        <button className="button-small" aria-label={`${exercise.name}: take out`} onClick={onRemove}>
-          <X aria-hidden size={16} />
-        </button>
-      </div>
-      <p className="text-sm">{item.reason}</p>
-      <div className="mt-2 grid grid-cols-3 gap-2 text-sm text-soft sm:grid-cols-[1.5fr_1fr_1fr_1fr_1fr_1fr]">
-        <label className="flex flex-col">
-          Sound
-          <select className={SMALL_SELECT} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
-            {[...new Set([...exercise.sounds, item.sound])].map((s) => (
-              <option key={s}>{s}</option>
+          <section aria-label="Week" className="order-1 min-w-0 lg:order-2">
+            {whole.map((c) => (
+              <p key={c.says} className="mb-1 rounded-lg border-2 border-band px-2 py-1 text-sm">
+                <b>{c.says}</b> {RULES[c.rule]}
+              </p>
             ))}
-          </select>
-        </label>
-        <KeyField label="First key" value={first} onChange={(key) => onEdit({ keys: keyLadder(key, last) })} />
-        <KeyField label="Last key" value={last} onChange={(key) => onEdit({ keys: keyLadder(first, key) })} />
-        <NumberField
-          label="Tempo"
-          value={item.tempo}
-          min={exercise.tempo[0] - 20}
-          max={exercise.tempo[2] + 20}
-          step={2}
-          onChange={(tempo) => onEdit({ tempo })}
-        />
-        <NumberField label="Minutes" value={item.minutes} min={0.5} max={5} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
-        <NumberField label="A day" value={item.timesADay} min={1} max={6} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
+            <WeekBoard
+              items={items}
+              p={p}
+              startsOn={startsOn}
+              conflicts={conflicts}
+              selected={shown?.exerciseId ?? null}
+              onSelect={setSelected}
+              onChange={setItems}
+            />
+          </section>
+          <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-3">
+            <KeysPicture scale={scale} map={map} items={items} find={p.find} selected={shown?.exerciseId ?? null} />
+            <TabGroup>
+              <TabList className="flex">
+                <Tab className={TAB}>Exercise</Tab>
+                <Tab className={TAB}>Grades</Tab>
+                <Tab className={TAB}>Left out</Tab>
+                <Tab className={TAB}>Practised</Tab>
+                <Tab className={TAB}>Before</Tab>
+              </TabList>
+              <TabPanels className="pt-2">
+                <TabPanel>
+                  {shown && exercise ? (
+                    <ItemDetail
+                      key={shown.exerciseId}
+                      item={shown}
+                      exercise={exercise}
+                      conflicts={conflicts.filter((c) => c.exerciseId === shown.exerciseId)}
+                      onEdit={(part) => edit(shown.exerciseId, part)}
+                    />
+                  ) : (
+                    <p className="text-soft">The week is empty.</p>
+                  )}
+                </TabPanel>
+                <TabPanel>
+                  <GradeLadder grades={plan.grades} confirmed={terms.grades} onConfirm={confirm} />
+                </TabPanel>
+                <TabPanel>
+                  <ul className="text-sm">
+                    {plan.leftOut.map((l) => (
+                      <li key={l.exerciseId} className="py-0.5">
+                        <b>{p.find(l.exerciseId)?.name}.</b> <span className="text-soft">{l.because}</span>
+                      </li>
+                    ))}
+                  </ul>
+                </TabPanel>
+                <TabPanel className="text-sm">
+                  <Proposals items={items} practised={view.practised} p={p} onRung={climb} />
+                </TabPanel>
+                <TabPanel className="flex flex-col gap-2 text-sm">
+                  {singer.goals && (
+                    <p>
+                      <b>Goals:</b> {singer.goals}
+                    </p>
+                  )}
+                  {plan.notes.map((n) => (
+                    <p key={n}>{n}</p>
+                  ))}
+                  <p className="font-semibold">{assigned.length ? 'Assigned before' : 'Nothing was assigned before.'}</p>
+                  <ul>
+                    {assigned.map((a) => (
+                      <li key={a.id}>
+                        <Link className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
+                          {dateOf(a.createdAt)}: {a.items.length} exercises
+                        </Link>
+                      </li>
+                    ))}
+                  </ul>
+                </TabPanel>
+              </TabPanels>
+            </TabGroup>
+          </div>
+        </div>
       </div>
-    </li>
+    </DndContext>
   );
 }
 
-function KeyField({ label, value, onChange }: { label: string; value: number; onChange: (key: number) => void }) {
-  return (
-    <label className="flex flex-col">
-      {label}
-      <select className={SMALL_SELECT} value={value} onChange={(e) => onChange(Number(e.target.value))}>
-        {KEYS.map((m) => (
-          <option key={m} value={m}>
-            {noteName(m)}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
-function NumberField({
-  label,
-  value,
-  min,
-  max,
-  step,
-  onChange,
-}: {
-  label: string;
-  value: number;
-  min: number;
-  max: number;
-  step: number;
-  onChange: (value: number) => void;
+/** Another school than the singer's is looked at: what it changes, and whether to keep it. */
+function SchoolTried({
+  view,
+  school,
+  terms,
+  items,
+  p,
+  onBack,
+}: Props & {
+  school: PlanSource['school'];
+  terms: PlanSource['terms'];
+  items: PlanItem[];
+  p: Planning;
+  onBack: () => void;
 }) {
+  const router = useRouter();
+  const [problem, setProblem] = useState<string | null>(null);
+  const before =
+    planFor({
+      ...terms,
+      map: view.map,
+      voiceType: view.singer.voiceType,
+      school: view.school,
+      shelf: p.shelf,
+      minor: view.singer.minor,
+      today: view.today,
+    })?.items ?? [];
+  const keep = async () => {
+    try {
+      await sendJson('PUT', `/api/singers/${view.singer.id}/plan`, { school });
+      router.refresh();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
   return (
-    <label className="flex flex-col">
-      {label}
-      <input
-        className="field min-h-9 w-full px-2 text-sm"
-        type="number"
-        value={value}
-        min={min}
-        max={max}
-        step={step}
-        onChange={(e) => {
-          const next = e.target.valueAsNumber;
-          if (next >= min && next <= max) onChange(next);
-        }}
-      />
-    </label>
+    <section aria-label="Another school" className="rounded-lg border border-line bg-card p-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <p className="min-w-0 flex-1">
+          As <b>{schoolById(school).name}</b> would do it, against {schoolById(view.school).name}. {schoolById(school).holds}
+        </p>
+        <button className="button" onClick={onBack}>
+          Back
+        </button>
+        <button className="button-main" onClick={() => void keep()}>
+          Teach {view.singer.name} this way
+        </button>
+      </div>
+      {problem && <p role="alert">{problem}</p>}
+      <DifferenceList differences={compare(before, items)} before={before} after={items} name={(id) => p.find(id)?.name ?? ''} />
+    </section>
   );
 }

@@ -1,4 +1,4 @@
-import { patternSpan } from '../../core/exercise/keys';
+import { patternSpan } from '../../core/exercise/pattern';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
 import { isNatural } from '../../core/music/pitch';

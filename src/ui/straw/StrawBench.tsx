@@ -1,7 +1,20 @@
 'use client';
 import { Plus, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { COMFORT, easier, feelOf, FLOWS, KINDS, MOST_SIDE_BY_SIDE, pressureOf, StrawSet, USUAL_FLOW } from '../../core/straw/choose';
+import {
+  COMFORT,
+  easier,
+  feelOf,
+  FLOWS,
+  KINDS,
+  MOST_SIDE_BY_SIDE,
+  pressureOf,
+  progression,
+  setName,
+  strawName,
+  StrawSet,
+  USUAL_FLOW,
+} from '../../core/straw/choose';
 import { CM_H2O_PA, Straw } from '../../core/straw/flow';
 import { PressureChart } from './PressureChart';
 
@@ -13,13 +26,10 @@ const FEEL_WORDS = {
 const LIMITS = { diameterMm: { min: 1, max: 15, step: 0.5 }, lengthMm: { min: 30, max: 400, step: 5 } };
 const DEEPEST_CM = 10;
 
-const inCm = (pa: number) => (pa / CM_H2O_PA).toFixed(1);
-/** A straw in words: by its name where it is one that is easily had. */
-function nameOf(straw: Straw): string {
-  const kind = KINDS.find((k) => k.diameterMm === straw.diameterMm && k.lengthMm === straw.lengthMm);
-  return `${kind ? `${kind.name}, ` : ''}${straw.diameterMm} mm × ${straw.lengthMm / 10} cm`;
-}
+/** Every set of like straws that is easily had, from least to most back pressure. */
+const STEPS = progression(KINDS.map((k) => ({ ...k, count: MOST_SIDE_BY_SIDE })));
 
+const inCm = (pa: number) => (pa / CM_H2O_PA).toFixed(1);
 /** Any straws side by side, in air or water: how much they push back, and what to change. */
 export function StrawBench() {
   const [set, setSet] = useState<StrawSet>({ straws: [KINDS[1]], depthCm: 0 });
@@ -46,7 +56,7 @@ export function StrawBench() {
             {set.straws.map((straw, i) => (
               <li key={i} className="card flex flex-col gap-2">
                 <div className="flex items-center gap-2">
-                  <b className="flex-1">{nameOf(straw)}</b>
+                  <b className="flex-1">{strawName(straw)}</b>
                   {set.straws.length > 1 && (
                     <button
                       className="button-small min-h-11 min-w-11"
@@ -113,6 +123,28 @@ export function StrawBench() {
             </button>
           )}
           <PressureChart set={set} flow={flow} />
+          <div>
+            <h2 className="font-bold">From easy to narrow</h2>
+            <ol className="mt-1 flex flex-wrap gap-1">
+              {STEPS.map((step) => {
+                const chosen = setName(step) === setName({ ...set, depthCm: 0 }) && set.depthCm === 0;
+                return (
+                  <li key={setName(step)}>
+                    <button
+                      aria-pressed={chosen}
+                      className={`min-h-11 rounded-lg border px-2 text-left text-sm leading-tight ${chosen ? 'border-accent font-semibold' : 'border-line'} ${feelOf(step, flow) === 'comfortable' ? 'bg-card' : 'text-soft'}`}
+                      onClick={() => setSet(step)}
+                    >
+                      {setName(step)}
+                      <span className="block text-xs">
+                        {inCm(pressureOf(step, flow))} cmH₂O, {feelOf(step, flow)}
+                      </span>
+                    </button>
+                  </li>
+                );
+              })}
+            </ol>
+          </div>
           <p className="text-sm text-soft">
             The band is where it feels easy for most ({inCm(COMFORT.low)} to {inCm(COMFORT.high)} cmH₂O, common practice): the singer’s own
             feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by

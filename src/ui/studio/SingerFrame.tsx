@@ -7,6 +7,7 @@ const TABS = [
   ['listen', 'Listen'],
   ['map', 'Map'],
   ['plan', 'Plan'],
+  ['progress', 'Progress'],
 ] as const;
 /** Views that belong to a tab: a take is opened from the map, a lesson is listening. */
 const WITHIN: Record<string, string> = { map: '/takes/', listen: '/lessons/' };

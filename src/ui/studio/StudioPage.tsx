@@ -5,11 +5,14 @@ import Link from 'next/link';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
+import type { Before, Done } from '../../core/practice/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
 import { dateOf, FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
+import { toldInWords } from '../practice/words';
+import { News } from '../progress/News';
 import { EditSinger, SingerFields } from './EditSinger';
 
 interface Row extends SingerFields {
@@ -20,6 +23,9 @@ interface Row extends SingerFields {
   lastHeard: Date | null;
   summary: VoiceSummary;
   health: HealthAnswers | null;
+  lastPractised: string | null;
+  daysPractised: number;
+  told: Before | Done | null;
 }
 
 /** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
@@ -38,14 +44,15 @@ const SORTS: readonly (readonly [Sort, string])[] = [
 const heardAt = (s: Row) => (s.lastHeard ? new Date(s.lastHeard).getTime() : 0);
 const VOICES = ['soprano', 'mezzo', 'contralto', 'tenor', 'baritone', 'bass'];
 const ORDER: Record<Sort, (a: Row, b: Row) => number> = {
-  heard: (a, b) => heardAt(b) - heardAt(a),
+  heard: (a, b) => Number(Boolean(b.told)) - Number(Boolean(a.told)) || heardAt(b) - heardAt(a),
   due: (a, b) => heardAt(a) - heardAt(b),
   name: (a, b) => a.name.localeCompare(b.name),
   voice: (a, b) => VOICES.indexOf(a.voiceType) - VOICES.indexOf(b.voiceType) || a.name.localeCompare(b.name),
 };
 
 /** What the coach should know before listening: trouble reported last time, or health told at intake. */
-function troubleOf({ health, intake }: Row): string | null {
+function troubleOf({ health, intake, told }: Row): string | null {
+  if (told) return `practising: ${toldInWords(told)}`;
   if (health?.pain) return 'pain last time';
   if (health?.hoarse) return 'hoarse last time';
   if (health?.ill) return 'ill last time';
@@ -154,6 +161,11 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                   <td className="px-2 py-3 whitespace-nowrap">
                     {s.lastHeard ? dateOf(s.lastHeard) : 'Never'}
                     {due(s) && <div className="text-sm font-semibold">due</div>}
+                    {s.lastPractised && (
+                      <Link href={`/singers/${s.id}/progress`} prefetch={false} className="block text-sm text-soft underline">
+                        {s.daysPractised > 0 ? `practised ${s.daysPractised} of 7 days` : `practised ${dateOf(s.lastPractised)}`}
+                      </Link>
+                    )}
                   </td>
                   <td className="px-4 py-3 text-right">
                     <span className="flex justify-end gap-1">
@@ -176,6 +188,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           </table>
         </div>
       )}
+      <News />
       {editing && <EditSinger singer={editing === 'new' ? undefined : editing} onClose={() => setEditing(null)} />}
     </main>
   );

@@ -1,0 +1,14 @@
+#!/usr/bin/env node
+// npm run backup -- FILE: everything, recordings included, into one file; Wendel may be running.
+import { ensurePackages } from './lib/packages.mjs';
+import { checkNode, command, say } from './lib/project.mjs';
+
+command(async () => {
+  checkNode();
+  ensurePackages();
+  const { backUp } = await import('./lib/backup.mjs');
+  const { dataFolder } = await import('./lib/postgres.mjs');
+  const file = process.argv[2] ?? `wendel-${new Date().toISOString().slice(0, 16).replace(/[:T]/g, '-')}.backup`;
+  const bytes = await backUp(dataFolder(), file);
+  say(`Backed up to ${file} (${(bytes / 1e6).toFixed(1)} MB). npm run restore -- ${file} brings it back.`);
+});

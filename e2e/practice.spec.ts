@@ -1,0 +1,98 @@
+import { expect, test } from '@playwright/test';
+import { openSinger, practiceLink, sirenFile, withMicrophone } from './browser';
+
+const PHONE = { width: 390, height: 844 };
+
+test('a set practised with the phone listening; a scratch is told, another stops the day, and the coach sees it within two seconds', async ({
+  page: coach,
+  baseURL,
+}) => {
+  test.setTimeout(180_000);
+  const address = await practiceLink(coach, 'Dot Hallam');
+  // The message with the link is in the post.
+  await coach.goto('/post');
+  await expect(coach.getByTestId('message').first()).toContainText(address);
+  await coach.goto('/');
+  const siren = sirenFile('practice.wav', 'contralto', 'flip', 5, 2.4);
+  await withMicrophone(
+    siren.path,
+    async (singer) => {
+      await singer.setViewportSize(PHONE);
+      await singer.goto(address);
+      await singer.getByRole('button', { name: 'All well' }).click();
+      const items = singer.getByTestId('practice-item');
+      await expect(items.first()).toBeVisible();
+
+      const practise = async (n: number, effort: string, signs: string[], listen = false) => {
+        await items.nth(n).click();
+        if (listen) await singer.getByRole('button', { name: 'Let the phone listen' }).click();
+        await singer.getByRole('button', { name: 'Begin' }).click();
+        const key = await singer.getByTestId('key').innerText();
+        if (listen) {
+          // The next key begins by itself.
+          await expect(singer.getByTestId('key')).not.toHaveText(key);
+        } else await singer.waitForTimeout(1500);
+        await singer.getByRole('button', { name: 'Enough' }).click();
+        await expect(singer.getByRole('timer')).toBeVisible();
+        await singer.getByRole('button', { name: effort, exact: true }).click();
+        for (const sign of signs) await singer.getByRole('button', { name: sign }).click();
+        await singer.getByRole('button', { name: signs.length ? 'Tell it' : 'Fine', exact: true }).click();
+      };
+      await practise(0, '2', [], true);
+      await expect(items.first()).toContainText('1 of');
+      await practise(2, '3', ['Scratchy']);
+      // That exercise is left for today, with the reason.
+      await expect(items.nth(2)).toBeDisabled();
+      await expect(items.nth(2)).toContainText('chest is being pulled');
+      // The coach's page tells it without being asked.
+      const told = Date.now();
+      await expect(coach.getByText(/practising: scratchy/).first()).toBeVisible({ timeout: 5000 });
+      expect(Date.now() - told).toBeLessThan(2500);
+      await practise(3, '6', []);
+      await expect(singer.getByTestId('stopped')).toContainText('That is enough for today');
+      await expect(items).toHaveCount(0);
+      // It can't be practised through: not by opening the page again either.
+      await singer.reload();
+      await expect(singer.getByTestId('stopped')).toBeVisible();
+    },
+    baseURL!,
+  );
+  await openSinger(coach, 'Dot Hallam', 'Progress');
+  await expect(coach.getByTestId('entry')).toHaveCount(4);
+  await expect(coach.getByTestId('entry').filter({ hasText: 'scratchy' })).toHaveCount(1);
+});
+
+test('opened once it opens without a network; what was done then goes when the network is back; an ended link shows nothing', async ({
+  page: coach,
+  browser,
+  baseURL,
+}) => {
+  const address = await practiceLink(coach, 'Lio Fenn');
+  const context = await browser.newContext({ baseURL, viewport: PHONE });
+  const singer = await context.newPage();
+  await singer.goto(address);
+  await expect(singer.getByRole('button', { name: 'All well' })).toBeVisible();
+  await singer.evaluate(() => navigator.serviceWorker.ready);
+  await singer.waitForTimeout(2000);
+  await context.setOffline(true);
+  await singer.reload();
+  await singer.getByRole('button', { name: 'All well' }).click();
+  await expect(singer.getByRole('status')).toContainText('Kept here');
+  await singer.getByText('Practised without the phone?').click();
+  await singer.getByRole('button', { name: 'Write it down' }).click();
+  await expect(singer.getByTestId('practice-item').first()).toContainText('1 of');
+  await context.setOffline(false);
+  await expect(singer.getByRole('status')).toHaveCount(0, { timeout: 20_000 });
+  await openSinger(coach, 'Lio Fenn', 'Progress');
+  await expect(coach.getByTestId('entry').filter({ hasText: 'told afterwards' })).toHaveCount(1);
+
+  // Only this singer's: another token is nobody's, and an ended one is nobody's any more.
+  const send = (token: string) => context.request.post(`/api/p/${token}/entries`, { data: { entries: [] } });
+  const token = address.split('/p/')[1];
+  expect((await send(token)).status()).toBe(200);
+  expect((await send(`${token.slice(0, -3)}abc`)).status()).toBe(404);
+  await practiceLink(coach, 'Lio Fenn');
+  expect((await send(token)).status()).toBe(404);
+  expect((await singer.goto(`${address}?again`))!.status()).toBe(404);
+  await context.close();
+});

@@ -1,0 +1,8 @@
+import { viewProtocols } from '@/server/lessons';
+import { ProtocolsRoom } from '@/ui/lesson/ProtocolsRoom';
+
+export const metadata = { title: 'Lessons' };
+
+export default async function Page() {
+  return <ProtocolsRoom own={await viewProtocols()} />;
+}

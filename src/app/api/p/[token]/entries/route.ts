@@ -1,0 +1,8 @@
+import { addEntries, EntriesInput } from '@/server/practice';
+import { respond } from '@/server/respond';
+
+type Context = { params: Promise<{ token: string }> };
+
+export async function POST(request: Request, { params }: Context) {
+  return respond(request, async () => addEntries((await params).token, EntriesInput.parse(await request.json())));
+}

@@ -1,0 +1,13 @@
+import { endLink, makeLink } from '@/server/links';
+import { respond } from '@/server/respond';
+
+type Context = { params: Promise<{ singerId: string }> };
+
+export async function POST(request: Request, { params }: Context) {
+  // The address the coach uses is the one the singer gets.
+  return respond(request, async () => makeLink((await params).singerId, new URL(request.headers.get('origin') ?? request.url).origin));
+}
+
+export async function DELETE(request: Request, { params }: Context) {
+  return respond(request, async () => endLink((await params).singerId));
+}

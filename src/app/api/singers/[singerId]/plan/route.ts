@@ -1,0 +1,8 @@
+import { PlanInput, savePlan } from '@/server/plans';
+import { respond } from '@/server/respond';
+
+type Context = { params: Promise<{ singerId: string }> };
+
+export async function PUT(request: Request, { params }: Context) {
+  return respond(request, async () => savePlan((await params).singerId, PlanInput.parse(await request.json())));
+}

@@ -1,0 +1,12 @@
+import { removeTemplate, saveTemplate, TemplateInput } from '@/server/plans';
+import { respond } from '@/server/respond';
+
+type Context = { params: Promise<{ templateId: string }> };
+
+export async function PUT(request: Request, { params }: Context) {
+  return respond(request, async () => saveTemplate(TemplateInput.parse({ ...(await request.json()), id: (await params).templateId })));
+}
+
+export async function DELETE(request: Request, { params }: Context) {
+  return respond(request, async () => removeTemplate((await params).templateId));
+}

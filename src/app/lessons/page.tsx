@@ -1,9 +1,0 @@
-import { viewProtocols } from '@/server/lessons';
-import { ProtocolsRoom } from '@/ui/lesson/ProtocolsRoom';
-
-export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Lessons' };
-
-export default async function Page() {
-  return <ProtocolsRoom own={await viewProtocols()} />;
-}

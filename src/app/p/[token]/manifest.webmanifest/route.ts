@@ -1,0 +1,20 @@
+type Context = { params: Promise<{ token: string }> };
+
+/** So that the page can be put on a phone's home screen. */
+export async function GET(_request: Request, { params }: Context) {
+  const { token } = await params;
+  const icon = (sizes: string) => ({ src: '/icon.svg', type: 'image/svg+xml', sizes, purpose: 'any' });
+  return Response.json(
+    {
+      name: 'Practice',
+      short_name: 'Practice',
+      start_url: `/p/${token}`,
+      scope: '/p/',
+      display: 'standalone',
+      background_color: '#faf6ef',
+      theme_color: '#faf6ef',
+      icons: [icon('any'), icon('192x192'), icon('512x512')],
+    },
+    { headers: { 'content-type': 'application/manifest+json' } },
+  );
+}

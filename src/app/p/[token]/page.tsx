@@ -1,0 +1,19 @@
+import type { Metadata } from 'next';
+import { found } from '@/server/found';
+import { viewPractice } from '@/server/practice';
+import { PracticeRoom } from '@/ui/practice/PracticeRoom';
+
+type Props = { params: Promise<{ token: string }> };
+
+export const generateMetadata = async ({ params }: Props): Promise<Metadata> => ({
+  title: 'Practice',
+  manifest: `/p/${(await params).token}/manifest.webmanifest`,
+  // The address is a key: it is told to nobody.
+  referrer: 'no-referrer',
+  robots: { index: false },
+});
+
+export default async function Page({ params }: Props) {
+  const { token } = await params;
+  return <PracticeRoom token={token} view={await found(viewPractice(token))} />;
+}

@@ -1,9 +1,0 @@
-import { viewSettings } from '@/server/settings';
-import { SettingsRoom } from '@/ui/settings/SettingsRoom';
-
-export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Studio settings' };
-
-export default async function Page() {
-  return <SettingsRoom settings={await viewSettings()} />;
-}

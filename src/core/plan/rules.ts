@@ -1,0 +1,27 @@
+/** The rules of a plan (common practice, no source): each in one sentence. */
+export const RULES = {
+  finding: 'Work on what holds the voice back most, one or two things at a time.',
+  voice: 'Keys come from the singer’s own map: inside the usable range, two semitones short of the top.',
+  school: 'Each school has its own exercises, vowels and order.',
+  phase: 'First things first: what a phase is for comes before the rest.',
+  grade: 'One rung of difficulty at a time.',
+  'needs-first': 'What must come before is easy first: the long siren before the narrow slide.',
+  'through-the-change': 'Pass through the change; early on, don’t stand on it.',
+  'easy-sounds': 'Straw and trill, then “oo” and “wee”, then “oh”, then “ah”.',
+  'falling-first': 'Falling before rising.',
+  'light-first': 'Light before full.',
+  'light-voice': 'A light voice isn’t given mainly work that takes weight off.',
+  'pushing-voice': 'A voice that pushes isn’t given weight before it has let go of some.',
+  balance: 'What takes weight off and what adds it are balanced to the voice.',
+  'warm-first': 'A gentle warm-up, then the work.',
+  'straw-around': 'A straw or a trill before the work and after it.',
+  'into-song': 'Something of it is sung in a song every other day.',
+  'test-last': 'The test siren twice a week, after the work.',
+  dose: 'Short and often: about ten minutes a set, and no more a day than agreed.',
+  materials: 'Only what is at hand.',
+  minor: 'A young voice: no range pushing, no loud work.',
+  unwell: 'Not well: the top and the bottom are left alone.',
+  avoid: 'Some exercises make some findings worse.',
+  coach: 'The coach chose it.',
+} as const;
+export type RuleId = keyof typeof RULES;

@@ -1,0 +1,49 @@
+import { PlanItem } from '../plan/types';
+import { Practised } from '../plan/progress';
+import { addLoads } from './load';
+import { Entry, isDone, Load } from './types';
+
+/** What was practised on a day. */
+export interface DayLog {
+  day: string;
+  minutes: number;
+  items: number;
+  load: Load;
+  /** Something was told that a coach should know of. */
+  trouble: boolean;
+}
+
+const troubled = (e: Entry): boolean =>
+  isDone(e) ? e.what.signs.length > 0 : 'pain' in e.what && (e.what.pain || e.what.hoarse || e.what.ill);
+
+/** Days with anything on them, oldest first. */
+export function daysOf(entries: readonly Entry[]): DayLog[] {
+  const days = new Map<string, Entry[]>();
+  for (const e of entries) days.set(e.day, [...(days.get(e.day) ?? []), e]);
+  return [...days.entries()]
+    .sort(([a], [b]) => a.localeCompare(b))
+    .map(([day, of]) => {
+      const done = of.filter(isDone);
+      return {
+        day,
+        minutes: done.reduce((sum, e) => sum + e.what.seconds, 0) / 60,
+        items: done.length,
+        load: addLoads(done.map((e) => e.what.load)),
+        trouble: of.some(troubled),
+      };
+    });
+}
+
+/** How an exercise was practised, oldest first: what a proposal to advance rests on. */
+export const practisedOf = (entries: readonly Entry[], exerciseId: string): Practised[] =>
+  entries
+    .filter(isDone)
+    .filter((e) => e.what.exerciseId === exerciseId)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .map(({ day, what: { success, effort, signs } }) => ({ day, success, effort, signs }));
+
+/** Of the days of a week until today that have work on them, how many were practised on. */
+export function kept(items: readonly Pick<PlanItem, 'days'>[], week: readonly string[], practised: readonly string[], today: string) {
+  const due = week.filter((day, d) => day <= today && items.some((it) => it.days.includes(d)));
+  return { done: due.filter((day) => practised.includes(day)).length, of: due.length };
+}

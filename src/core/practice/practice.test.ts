@@ -1,0 +1,86 @@
+import { additiveTone } from '../sim/tones';
+import { analyseTake } from '../take/analyse';
+import { loadOf } from './load';
+import { daysOf, kept, practisedOf } from './log';
+import { standing } from './standing';
+import { Before, Done, Entry } from './types';
+
+let n = 0;
+const entry = (what: Before | Done, day = '2026-11-25'): Entry => ({
+  id: `${n}`,
+  assignmentId: null,
+  day,
+  at: `${day}T08:00:${String(n++ % 60).padStart(2, '0')}Z`,
+  what,
+});
+const before = (more: Partial<Before> = {}): Before => ({ kind: 'before', hoarse: false, ill: false, pain: false, tired: false, ...more });
+const done = (exerciseId: string, more: Partial<Done> = {}): Done => ({
+  kind: 'item',
+  exerciseId,
+  name: exerciseId,
+  sound: 'oo',
+  tempo: 90,
+  keys: [60],
+  seconds: 60,
+  load: null,
+  success: null,
+  effort: 2,
+  signs: [],
+  byHand: false,
+  ...more,
+});
+const day = '2026-11-25';
+
+describe('where practice stands (trade section 8, common practice, no source)', () => {
+  test('all well: nothing is stopped, nothing left', () => {
+    expect(standing([entry(before()), entry(done('a'))], day)).toEqual({ stopped: null, left: new Map(), lighter: null, asked: true });
+  });
+  test.each([
+    ['hoarse', before({ hoarse: true }), /hoarse/],
+    ['pain', before({ pain: true }), /hurts/],
+  ])('%s before: no practice today', (_, answer, words) => {
+    expect(standing([entry(answer)], day).stopped?.says).toMatch(words);
+  });
+  test('ill or tired before: lighter, not stopped', () => {
+    expect(standing([entry(before({ ill: true }))], day)).toMatchObject({ stopped: null, lighter: expect.stringContaining('ill') });
+    expect(standing([entry(before({ tired: true }))], day).lighter).toMatch(/one round/);
+  });
+  test('a scratch stops that exercise; a second sign the day; an effort of five counts; pain ends it at once', () => {
+    const scratch = entry(done('a', { signs: ['scratch'] }));
+    expect([...standing([scratch], day).left.keys()]).toEqual(['a']);
+    expect(standing([scratch], day).stopped).toBeNull();
+    expect(standing([scratch, entry(done('b', { effort: 5 }))], day).stopped?.id).toBe('effort');
+    expect(standing([entry(done('a', { signs: ['pain'] }))], day).stopped?.does).toBe('rest-today');
+  });
+  test('it can’t be practised through: saying afterwards that all is well takes nothing back', () => {
+    expect(standing([entry(before({ hoarse: true })), entry(before()), entry(done('a'))], day).stopped).not.toBeNull();
+    // Another day is another day.
+    expect(standing([entry(before({ hoarse: true }), '2026-11-24')], day).stopped).toBeNull();
+  });
+});
+
+test('cycle dose: ten seconds at A4 are 4400 cycles (worked by hand: 440 a second)', () => {
+  const { trace } = analyseTake(additiveTone({ seconds: 10, hz: () => 440, sampleRate: 22050 }), 'sustain');
+  const load = loadOf(trace);
+  expect(load.voicedS).toBeCloseTo(10, 0);
+  expect(Math.abs(load.cycles - 4400)).toBeLessThan(45);
+  expect(loadOf({ midi: Array(1000).fill(69), hopS: 0.01 })).toEqual({ voicedS: 10, cycles: 4400 });
+});
+
+test('days, what was practised of an exercise, and how much of the week was kept', () => {
+  const log = [
+    entry(done('a', { seconds: 90, success: true }), '2026-11-23'),
+    entry(done('b', { signs: ['tight'] }), '2026-11-23'),
+    entry(done('a'), '2026-11-25'),
+  ];
+  expect(daysOf(log).map((d) => [d.day, d.minutes, d.items, d.trouble])).toEqual([
+    ['2026-11-23', 2.5, 2, true],
+    ['2026-11-25', 1, 1, false],
+  ]);
+  expect(practisedOf(log, 'a').map((p) => [p.day, p.success])).toEqual([
+    ['2026-11-23', true],
+    ['2026-11-25', null],
+  ]);
+  const week = ['2026-11-23', '2026-11-24', '2026-11-25', '2026-11-26', '2026-11-27', '2026-11-28', '2026-11-29'];
+  expect(kept([{ days: [0, 1, 2, 3] }], week, ['2026-11-23', '2026-11-25'], '2026-11-25')).toEqual({ done: 2, of: 3 });
+});

@@ -1,0 +1,1 @@
+CREATE INDEX "practice_by_arrival" ON "practice" USING btree ("studio_id","received_at");

@@ -1,0 +1,39 @@
+import { format, subDays } from 'date-fns';
+import { and, asc, eq, gte, sql } from 'drizzle-orm';
+import type { Entry } from '../core/practice/types';
+import { StudioTx } from './client';
+import { practice } from './schema';
+
+/** Days that proposals and logs look back. */
+const LATELY_DAYS = 60;
+
+/** The first day of what counts as lately. */
+export const lately = (): string => format(subDays(new Date(), LATELY_DAYS), 'yyyy-MM-dd');
+
+/** A singer's log from a day on, oldest first. */
+export async function practiceOf({ db, studioId }: StudioTx, singerId: string, fromDay = '0001-01-01'): Promise<Entry[]> {
+  const rows = await db
+    .select({ id: practice.id, assignmentId: practice.assignmentId, day: practice.day, at: practice.at, what: practice.what })
+    .from(practice)
+    .where(and(eq(practice.studioId, studioId), eq(practice.singerId, singerId), gte(practice.day, fromDay)))
+    .orderBy(asc(practice.at));
+  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+}
+
+/** Add lines to a singer's log; one that is there already stays as it is. */
+export async function addPractice({ db, studioId }: StudioTx, singerId: string, entries: readonly Entry[]): Promise<void> {
+  if (entries.length === 0) return;
+  await db
+    .insert(practice)
+    .values(entries.map((e) => ({ ...e, at: new Date(e.at), studioId, singerId })))
+    .onConflictDoNothing();
+}
+
+/** When the studio last received a line of any log; null: never. */
+export async function newestPractice({ db, studioId }: StudioTx): Promise<string | null> {
+  const [row] = await db
+    .select({ at: sql<string | null>`max(${practice.receivedAt})` })
+    .from(practice)
+    .where(eq(practice.studioId, studioId));
+  return row.at;
+}

@@ -1,0 +1,101 @@
+import { z } from 'zod';
+import { SIGNS } from '../core/plan/safety';
+import type { Entry } from '../core/practice/types';
+import { daysOf } from '../core/practice/log';
+import { addPractice, lately, newestPractice, practiceOf } from '../data/practice';
+import { assignmentsOfSinger } from '../data/assignments';
+import { asSinger } from './links';
+import { whole } from './plans';
+import { measuresByDay } from '../core/practice/measures';
+import type { VoiceMap } from '../core/map/types';
+import { evidenceFor, mapOf, mustFindSinger } from './singers';
+import { receiveTake, TakeMeta } from './takes';
+import { inPresentStudio } from './studio';
+
+const Before = z.object({ kind: z.literal('before'), hoarse: z.boolean(), ill: z.boolean(), pain: z.boolean(), tired: z.boolean() });
+const Done = z.object({
+  kind: z.literal('item'),
+  exerciseId: z.string().min(1).max(60),
+  name: z.string().trim().min(1).max(80),
+  sound: z.string().max(40),
+  tempo: z.number().min(20).max(300),
+  keys: z.array(z.number().int().min(12).max(108)).max(80),
+  seconds: z
+    .number()
+    .min(0)
+    .max(4 * 3600),
+  load: z
+    .object({
+      voicedS: z
+        .number()
+        .min(0)
+        .max(4 * 3600),
+      cycles: z.number().int().min(0).max(2e7),
+    })
+    .nullable(),
+  success: z.boolean().nullable(),
+  effort: z.number().int().min(0).max(10).nullable(),
+  signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
+  byHand: z.boolean(),
+});
+const EntryInput = z.object({
+  id: z.uuid(),
+  assignmentId: z.uuid().nullable(),
+  day: z.iso.date(),
+  at: z.iso.datetime(),
+  what: z.discriminatedUnion('kind', [Before, Done]),
+}) satisfies z.ZodType<Entry>;
+
+export const EntriesInput = z.object({ entries: z.array(EntryInput).max(500) });
+
+/** A singer's own page: this week's work, the voice it is for, and what was practised. */
+export const viewPractice = (token: string) =>
+  asSinger(token, async (tx, singerId) => {
+    const singer = await mustFindSinger(tx, singerId);
+    const [newest] = await assignmentsOfSinger(tx, singerId);
+    const map = await mapOf(tx, singerId);
+    return {
+      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, consent: (singer.intake?.consent ?? 'none') !== 'none' },
+      map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
+      assignment: newest ? whole(newest) : null,
+      entries: await practiceOf(tx, singerId, lately()),
+    };
+  });
+
+/** Add to a singer's log what was practised, perhaps hours ago without a network; sent twice it is there once. */
+export const addEntries = (token: string, { entries }: z.infer<typeof EntriesInput>) =>
+  asSinger(token, async (tx, singerId) => {
+    const mine = new Set((await assignmentsOfSinger(tx, singerId)).map((a) => a.id));
+    await addPractice(
+      tx,
+      singerId,
+      entries.map((e) => ({ ...e, assignmentId: e.assignmentId && mine.has(e.assignmentId) ? e.assignmentId : null })),
+    );
+  });
+
+/** A recording made on the singer's page. */
+export const receivePracticeTake = (token: string, meta: TakeMeta, body: AsyncIterable<Uint8Array> | null, bytes: number | null) =>
+  receiveTake(meta, body, bytes, (work) => asSinger(token, (tx, singerId) => work(tx, { ...meta, singerId, lessonId: null })));
+
+/** The change a voice is followed by: the one the map is surest of. */
+const mainChange = ({ passaggi }: VoiceMap): number | null => [...passaggi].sort((a, b) => b.confidence - a.confidence)[0]?.midi ?? null;
+
+/** What was practised and what the voice measured over time, for the coach. */
+export const viewLog = (singerId: string) =>
+  inPresentStudio(async (tx) => {
+    const singer = await mustFindSinger(tx, singerId);
+    const map = await mapOf(tx, singerId);
+    const all = await practiceOf(tx, singerId);
+    const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: new Date(t.recordedAt!).toISOString().slice(0, 10) }));
+    return {
+      measured: measuresByDay(takes, mainChange(map)),
+      singer: { id: singer.id, name: singer.name },
+      now: Date.now(),
+      days: daysOf(all),
+      entries: all.filter((e) => e.day >= lately()),
+      assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
+    };
+  });
+
+/** When anything was last practised, for pages that want to know at once. */
+export const news = () => inPresentStudio(async (tx) => ({ at: await newestPractice(tx) }));

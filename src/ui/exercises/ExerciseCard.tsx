@@ -1,0 +1,144 @@
+'use client';
+import { Copy, Download, Pencil, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { useFollowAlong } from '../../audio/follow-along';
+import { MEASURE_WORDS } from '../../core/plan/plan';
+import { patternText } from '../../core/exercise/pattern';
+import { renderKey } from '../../core/exercise/render';
+import type { Exercise } from '../../core/exercise/types';
+import { toMidi } from '../../core/format/midi';
+import { toMusicXml } from '../../core/format/musicxml';
+import { schoolById } from '../../core/map/schools';
+import { noteName } from '../../core/music/pitch';
+import { keyLadder } from '../../core/music/scale';
+import { download, fileName } from '../kit/download';
+import { FINDING_WORDS } from '../kit/words';
+import {
+  AIM_WORDS,
+  FAMILY_WORDS,
+  LOUDNESS_WORDS,
+  MATERIAL_WORDS,
+  PLACE_WORDS,
+  ROLE_WORDS,
+  STRAND_WORDS,
+  weightWords,
+} from '../kit/words-of-work';
+import { HearIt } from '../kit/HearIt';
+import { Staff } from '../staff/Staff';
+import { CurvePicture } from './CurvePicture';
+import { asFile } from './make';
+
+/** Keys to look at an exercise in, C3 to C5; heard are four from there. */
+const TONICS = keyLadder(48, 72);
+const HEARD_KEYS = 4;
+
+/** One exercise of the shelf: how it goes, what it is for, and what can be made of it. */
+export function ExerciseCard({
+  exercise: e,
+  shelf,
+  own,
+  onVariant,
+  onEdit,
+  onRemove,
+}: {
+  exercise: Exercise;
+  shelf: readonly Exercise[];
+  own: boolean;
+  onVariant: () => void;
+  onEdit: () => void;
+  onRemove: () => void;
+}) {
+  const [tonic, setTonic] = useState(60);
+  const along = useFollowAlong();
+  const { sounding, problem } = along;
+  const keys = keyLadder(tonic, tonic + HEARD_KEYS - 1);
+  const facts: [string, string][] = [
+    ['Sung on', e.sounds.join(', then ')],
+    ['In', `${AIM_WORDS[e.aim]}, ${PLACE_WORDS[e.place]}`],
+    ['Loudness', LOUDNESS_WORDS[e.loudness]],
+    ['Weight', weightWords(e.weight)],
+    ['Grade', `${e.grade} in ${STRAND_WORDS[e.strand].toLowerCase()}`],
+    ['Tempo', `♩ = ${e.tempo[0]} to ${e.tempo[2]}, usually ${e.tempo[1]}; a breath of ${e.breathBeats} between keys`],
+    ['Dose', `${e.minutes} min, ${e.timesADay} × a day`],
+    ['Needs', e.needs.map((m) => MATERIAL_WORDS[m]).join(' and ') || 'nothing'],
+    ['First', e.after.map((id) => shelf.find((x) => x.id === id)?.name ?? id).join(', ') || 'nothing'],
+    ['For', e.suits.map((f) => FINDING_WORDS[f].toLowerCase()).join(', ') || 'every voice'],
+    ['Not for', e.avoid.map((f) => FINDING_WORDS[f].toLowerCase()).join(', ') || 'nobody'],
+    ['Taught by', e.schools.map((s) => schoolById(s).name).join('; ') || 'all schools'],
+    ['Succeeds when', MEASURE_WORDS[e.measure]],
+    ['Pattern', patternText(e.steps)],
+  ];
+  return (
+    <article className="card flex flex-col gap-3" data-testid="exercise">
+      <div className="flex flex-wrap items-center gap-2">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-xl font-bold">{e.name}</h2>
+          <p className="text-sm text-soft">
+            {FAMILY_WORDS[e.family]} · {ROLE_WORDS[e.role]}
+          </p>
+        </div>
+        <label className="flex items-center gap-2 text-sm text-soft">
+          Key
+          <select className="field" value={tonic} onChange={(event) => setTonic(Number(event.target.value))}>
+            {TONICS.map((t) => (
+              <option key={t} value={t}>
+                {noteName(t)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <HearIt along={along} id={e.id} keys={() => keys.map((k) => renderKey(e, k, e.tempo[1]))} className="button-main" />
+      </div>
+      {problem && <p role="alert">{problem}</p>}
+      <Staff exercise={e} tonic={sounding ? keys[sounding.key] : tonic} />
+      <CurvePicture name={e.name} sounding={renderKey(e, sounding ? keys[sounding.key] : tonic, e.tempo[1])} />
+      <p className="text-lg">{e.how}</p>
+      {e.purpose && <p>Because {e.purpose}.</p>}
+      {e.caution && <p className="font-semibold">{e.caution}</p>}
+      <dl className="grid grid-cols-[8rem_1fr] gap-x-3 gap-y-0.5 text-sm">
+        {facts.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <div className="flex flex-wrap gap-2">
+        <button className="button" onClick={onVariant}>
+          <Copy aria-hidden size={18} /> Make a variant
+        </button>
+        {own && (
+          <>
+            <button className="button" onClick={onEdit}>
+              <Pencil aria-hidden size={18} /> Change
+            </button>
+            <button className="button" onClick={onRemove} title="What was assigned keeps it">
+              <Trash2 aria-hidden size={18} /> Take off the shelf
+            </button>
+          </>
+        )}
+        <button className="button" onClick={() => download(fileName(e.name, 'json'), asFile(e), 'application/json')}>
+          <Download aria-hidden size={18} /> Share
+        </button>
+        <button
+          className="button"
+          onClick={() => download(fileName(e.name, 'mid'), toMidi(e, keys, e.tempo[1]) as Uint8Array<ArrayBuffer>, 'audio/midi')}
+        >
+          <Download aria-hidden size={18} /> MIDI
+        </button>
+        <button
+          className="button"
+          onClick={() =>
+            download(
+              fileName(e.name, 'musicxml'),
+              toMusicXml(e, { keys, tempo: e.tempo[1], sound: e.sounds[0] }),
+              'application/vnd.recordare.musicxml+xml',
+            )
+          }
+        >
+          <Download aria-hidden size={18} /> MusicXML
+        </button>
+      </div>
+    </article>
+  );
+}

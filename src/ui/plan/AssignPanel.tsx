@@ -1,0 +1,78 @@
+'use client';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { PlanItem } from '../../core/plan/types';
+import { sendJson } from '../kit/request';
+import { POPOVER } from '../kit/popover';
+
+/** The last step: from which day, and a word for the singer. */
+export function AssignPanel({
+  singer,
+  items,
+  startsOn,
+  onStartsOn,
+  conflicts,
+}: {
+  singer: { id: string; name: string };
+  items: PlanItem[];
+  startsOn: string;
+  onStartsOn: (day: string) => void;
+  conflicts: number;
+}) {
+  const router = useRouter();
+  const [note, setNote] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const assign = async () => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      const { id } = await sendJson<{ id: string }>('POST', '/api/assignments', { singerId: singer.id, note, startsOn, items });
+      router.push(`/assignments/${id}`);
+    } catch (error) {
+      setProblem((error as Error).message);
+      setBusy(false);
+    }
+  };
+  return (
+    <Popover>
+      <PopoverButton className="button-main" disabled={items.length === 0}>
+        Assign week
+      </PopoverButton>
+      <PopoverPanel anchor="bottom end" className={POPOVER} focus>
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void assign();
+          }}
+        >
+          <label className="flex flex-col text-sm text-soft">
+            The week begins on
+            <input
+              className="field text-base"
+              type="date"
+              required
+              value={startsOn}
+              onChange={(e) => e.target.value && onStartsOn(e.target.value)}
+            />
+          </label>
+          <label className="flex flex-col text-sm text-soft">
+            A word for {singer.name} (printed on the sheet)
+            <textarea className="field min-h-20 py-2 text-base" value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} />
+          </label>
+          {conflicts > 0 && (
+            <p className="text-sm">
+              {conflicts === 1 ? 'One thing goes' : `${conflicts} things go`} against a rule. You decide: assign as it is, or look again.
+            </p>
+          )}
+          {problem && <p role="alert">{problem}</p>}
+          <button className="button-main" disabled={busy}>
+            Assign to {singer.name}
+          </button>
+        </form>
+      </PopoverPanel>
+    </Popover>
+  );
+}

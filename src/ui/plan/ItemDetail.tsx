@@ -1,0 +1,149 @@
+'use client';
+import { useState } from 'react';
+import { useFollowAlong } from '../../audio/follow-along';
+import { renderKey } from '../../core/exercise/render';
+import type { Exercise } from '../../core/exercise/types';
+import { noteName } from '../../core/music/pitch';
+import { keyLadder } from '../../core/music/scale';
+import { Conflict } from '../../core/plan/check';
+import { RULES } from '../../core/plan/rules';
+import type { PlanItem } from '../../core/plan/types';
+import { HearIt } from '../kit/HearIt';
+import { Staff } from '../staff/Staff';
+
+const SMALL = 'field min-h-9 w-full px-1 text-sm';
+/** Keys offered, F#1 to F#6. */
+const KEYS = Array.from({ length: 61 }, (_, k) => 30 + k);
+const TEMPO_REACH = 20;
+
+/** One item of the week: its notes in each key, to hear and to change, and why it is there. */
+export function ItemDetail({
+  item,
+  exercise,
+  conflicts,
+  onEdit,
+}: {
+  item: PlanItem;
+  exercise: Exercise;
+  conflicts: Conflict[];
+  onEdit: (part: Partial<PlanItem>) => void;
+}) {
+  const along = useFollowAlong();
+  const { sounding, problem } = along;
+  const [shown, setShown] = useState(0);
+  const at = sounding ? sounding.key : Math.min(shown, item.keys.length - 1);
+  const first = item.keys[0];
+  const last = item.keys[item.keys.length - 1];
+  return (
+    <section aria-label={exercise.name} className="flex flex-col gap-2">
+      <div className="flex items-center gap-2">
+        <h2 className="min-w-0 flex-1 text-lg leading-tight font-bold">{exercise.name}</h2>
+        <HearIt
+          along={along}
+          id={exercise.id}
+          keys={() => item.keys.map((k) => renderKey(exercise, k, item.tempo))}
+          className="button-small min-h-11 px-3"
+        />
+      </div>
+      {problem && <p role="alert">{problem}</p>}
+      {conflicts.map((c) => (
+        <p key={c.rule + c.says} className="rounded-lg border-2 border-band px-2 py-1 text-sm">
+          <b>{c.says}</b> {RULES[c.rule]}
+        </p>
+      ))}
+      <div role="group" aria-label="Key shown" className="flex flex-wrap gap-0.5">
+        {item.keys.map((k, i) => (
+          <button
+            key={k}
+            aria-pressed={i === at}
+            className={`min-h-9 min-w-9 rounded-md border px-1 text-sm ${i === at ? 'border-accent font-bold' : 'border-line text-soft'}`}
+            onClick={() => setShown(i)}
+          >
+            {noteName(k)}
+          </button>
+        ))}
+      </div>
+      <Staff exercise={exercise} tonic={item.keys[at]} />
+      <p className="text-sm">
+        {item.reason} {item.straws && <b>Today: {item.straws}.</b>}
+      </p>
+      <div className="grid grid-cols-3 gap-x-2 gap-y-1 text-xs text-soft">
+        <label className="flex flex-col">
+          Sound
+          <select className={SMALL} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
+            {[...new Set([...exercise.sounds, item.sound])].map((s) => (
+              <option key={s}>{s}</option>
+            ))}
+          </select>
+        </label>
+        <KeyField label="First key" value={first} onChange={(key) => onEdit({ keys: keyLadder(key, last) })} />
+        <KeyField label="Last key" value={last} onChange={(key) => onEdit({ keys: keyLadder(first, key) })} />
+        <NumberField
+          label="Tempo"
+          value={item.tempo}
+          min={Math.max(30, exercise.tempo[0] - TEMPO_REACH)}
+          max={Math.min(240, exercise.tempo[2] + TEMPO_REACH)}
+          step={2}
+          onChange={(tempo) => onEdit({ tempo })}
+        />
+        <NumberField label="Minutes" value={item.minutes} min={0.5} max={10} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
+        <NumberField label="Times a day" value={item.timesADay} min={1} max={8} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
+      </div>
+      <p className="text-sm text-soft">{exercise.how}</p>
+      <p className="text-sm text-soft">{item.advance}</p>
+      <details className="text-sm">
+        <summary className="min-h-9 cursor-pointer content-center text-soft">What decided</summary>
+        <ul className="list-disc pl-5">
+          {item.rules.map((r) => (
+            <li key={r}>{RULES[r]}</li>
+          ))}
+        </ul>
+      </details>
+    </section>
+  );
+}
+
+function KeyField({ label, value, onChange }: { label: string; value: number; onChange: (key: number) => void }) {
+  return (
+    <label className="flex flex-col">
+      {label}
+      <select className={SMALL} value={value} onChange={(e) => onChange(Number(e.target.value))}>
+        {KEYS.map((m) => (
+          <option key={m} value={m}>
+            {noteName(m)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function NumberField({
+  label,
+  value,
+  onChange,
+  ...limits
+}: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  onChange: (value: number) => void;
+}) {
+  return (
+    <label className="flex flex-col">
+      {label}
+      <input
+        className={`${SMALL} px-2`}
+        type="number"
+        value={value}
+        {...limits}
+        onChange={(e) => {
+          const next = e.target.valueAsNumber;
+          if (next >= limits.min && next <= limits.max) onChange(next);
+        }}
+      />
+    </label>
+  );
+}

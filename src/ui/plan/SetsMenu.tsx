@@ -1,0 +1,147 @@
+'use client';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Layers, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { fitted } from '../../core/plan/arrange';
+import { compare } from '../../core/plan/edits';
+import type { Planning } from '../../core/plan/check';
+import type { PlanItem } from '../../core/plan/types';
+import { request, sendJson } from '../kit/request';
+import { dateOf } from '../kit/words';
+import { DifferenceList } from './DifferenceList';
+import { POPOVER } from '../kit/popover';
+
+interface Named {
+  id: string;
+  name: string;
+  items: PlanItem[];
+}
+
+interface Props {
+  items: PlanItem[];
+  p: Planning;
+  templates: Named[];
+  others: { id: string; singer: string }[];
+  assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
+  onItems: (items: PlanItem[], said: string) => void;
+  onProblem: (problem: string) => void;
+}
+
+/** Sets from elsewhere: kept ones, another singer's, an earlier week's; each fitted to this voice, or laid beside it. */
+export function SetsMenu({ items, p, templates, others, assigned, onItems, onProblem }: Props) {
+  const [kept, setKept] = useState(templates);
+  const [name, setName] = useState('');
+  const [beside, setBeside] = useState('');
+  const nameOf = (id: string) => p.find(id)?.name ?? 'an exercise that is gone';
+  const take = (from: PlanItem[], whose: string) => {
+    const { items: here, without } = fitted(from, p);
+    onItems(
+      here,
+      `${whose}, in this voice’s keys${without.length ? `; without ${without.map(nameOf).join(', ')}, which doesn’t fit` : ''}.`,
+    );
+  };
+  const doing = async (work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch (error) {
+      onProblem((error as Error).message);
+    }
+  };
+  const earlier = assigned.find((a) => a.id === beside);
+  return (
+    <Popover>
+      <PopoverButton className="button px-3">
+        <Layers aria-hidden size={18} /> Sets
+      </PopoverButton>
+      <PopoverPanel anchor="bottom end" className={POPOVER}>
+        <div className="flex flex-col gap-3">
+          <form
+            className="flex gap-1"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void doing(async () => {
+                const made = { id: crypto.randomUUID(), name: name.trim(), items };
+                await sendJson('PUT', `/api/templates/${made.id}`, made);
+                setKept([...kept, made]);
+                setName('');
+              });
+            }}
+          >
+            <input
+              className="field min-w-0 flex-1"
+              placeholder="Keep this set as …"
+              aria-label="Name to keep this set under"
+              value={name}
+              maxLength={80}
+              onChange={(e) => setName(e.target.value)}
+            />
+            <button className="button px-3" disabled={!name.trim() || items.length === 0}>
+              Keep
+            </button>
+          </form>
+          {kept.length > 0 && (
+            <ul aria-label="Kept sets" className="flex flex-col gap-1">
+              {kept.map((t) => (
+                <li key={t.id} className="flex gap-1">
+                  <button className="button min-w-0 flex-1 justify-start px-3" onClick={() => take(t.items, t.name)}>
+                    <span className="truncate">{t.name}</span>
+                  </button>
+                  <button
+                    className="button px-3"
+                    aria-label={`Throw ${t.name} away`}
+                    onClick={() =>
+                      void doing(async () => {
+                        await request(`/api/templates/${t.id}`, { method: 'DELETE' });
+                        setKept(kept.filter((x) => x.id !== t.id));
+                      })
+                    }
+                  >
+                    <Trash2 aria-hidden size={16} />
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )}
+          {others.length > 0 && (
+            <label className="flex flex-col text-sm text-soft">
+              Copy another singer’s newest week
+              <select
+                className="field"
+                value=""
+                onChange={(e) => {
+                  const other = others.find((o) => o.id === e.target.value);
+                  if (other)
+                    void doing(async () => {
+                      const got = await request<{ items: PlanItem[] }>(`/api/assignments/${other.id}`);
+                      take(got.items, `${other.singer}’s week`);
+                    });
+                }}
+              >
+                <option value="">choose …</option>
+                {others.map((o) => (
+                  <option key={o.id} value={o.id}>
+                    {o.singer}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          {assigned.length > 0 && (
+            <label className="flex flex-col text-sm text-soft">
+              Lay an earlier week beside this one
+              <select className="field" value={beside} onChange={(e) => setBeside(e.target.value)}>
+                <option value="">choose …</option>
+                {assigned.map((a) => (
+                  <option key={a.id} value={a.id}>
+                    {dateOf(a.createdAt)}: {a.items.length} exercises
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          {earlier && <DifferenceList differences={compare(earlier.items, items)} before={earlier.items} after={items} name={nameOf} />}
+        </div>
+      </PopoverPanel>
+    </Popover>
+  );
+}

@@ -1,0 +1,122 @@
+'use client';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Plus, SlidersHorizontal, X } from 'lucide-react';
+import { MATERIALS } from '../../core/exercise/types';
+import { SCHOOLS, SchoolId } from '../../core/map/schools';
+import type { Terms } from '../../core/plan/request';
+import type { Phase } from '../../core/plan/types';
+import { KINDS, strawName } from '../../core/straw/choose';
+import { POPOVER } from '../kit/popover';
+import { MATERIAL_WORDS } from '../kit/words-of-work';
+
+const MINUTES = [5, 10, 15, 20, 25, 30, 45, 60];
+const SELECT = 'field min-h-11 min-w-0 px-2';
+
+/** What the plan is made from besides the map: minutes, phase, school, and what is at hand. */
+export function TermsBar({
+  terms,
+  phases,
+  school,
+  onTerms,
+  onSchool,
+}: {
+  terms: Terms;
+  phases: readonly Phase[];
+  school: SchoolId;
+  onTerms: (terms: Terms) => void;
+  onSchool: (school: SchoolId) => void;
+}) {
+  const phase = Math.min(terms.phase, phases.length - 1);
+  return (
+    <div className="flex flex-wrap items-end gap-2">
+      <label className="flex flex-col text-xs text-soft">
+        Minutes a day
+        <select className={SELECT} value={terms.minutesADay} onChange={(e) => onTerms({ ...terms, minutesADay: Number(e.target.value) })}>
+          {[...new Set([...MINUTES, terms.minutesADay])]
+            .sort((a, b) => a - b)
+            .map((m) => (
+              <option key={m}>{m}</option>
+            ))}
+        </select>
+      </label>
+      <label className="flex flex-col text-xs text-soft">
+        Phase
+        <select className={SELECT} value={phase} onChange={(e) => onTerms({ ...terms, phase: Number(e.target.value) })}>
+          {phases.map((ph, i) => (
+            <option key={ph.id} value={i}>
+              {i + 1}. {ph.name} ({ph.weeks[0]}–{ph.weeks[1]} weeks)
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex min-w-0 flex-col text-xs text-soft">
+        Taught as
+        <select className={`${SELECT} max-w-56`} value={school} onChange={(e) => onSchool(e.target.value as SchoolId)}>
+          {SCHOOLS.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Popover>
+        <PopoverButton className="button px-3">
+          <SlidersHorizontal aria-hidden size={18} /> At hand
+        </PopoverButton>
+        <PopoverPanel anchor="bottom start" className={POPOVER}>
+          <AtHand terms={terms} onTerms={onTerms} />
+        </PopoverPanel>
+      </Popover>
+    </div>
+  );
+}
+
+function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => void }) {
+  const change = (i: number, count: number) =>
+    onTerms({ ...terms, straws: terms.straws.map((s, j) => (j === i ? { ...s, count } : s)).filter((s) => s.count > 0) });
+  return (
+    <div className="flex flex-col gap-2">
+      {MATERIALS.map((m) => (
+        <label key={m} className="flex min-h-9 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={terms.materials.includes(m)}
+            onChange={(e) =>
+              onTerms({ ...terms, materials: e.target.checked ? [...terms.materials, m] : terms.materials.filter((x) => x !== m) })
+            }
+          />
+          {MATERIAL_WORDS[m]}
+        </label>
+      ))}
+      <p className="font-semibold">The singer’s own straws</p>
+      <ul className="flex flex-col gap-1">
+        {terms.straws.map((straw, i) => (
+          <li key={strawName(straw)} className="flex items-center gap-1 text-sm">
+            <span className="flex-1">
+              {straw.count} × {strawName(straw)}
+            </span>
+            <button className="button-small" aria-label={`One more ${strawName(straw)}`} onClick={() => change(i, straw.count + 1)}>
+              <Plus aria-hidden size={16} />
+            </button>
+            <button className="button-small" aria-label={`One ${strawName(straw)} less`} onClick={() => change(i, straw.count - 1)}>
+              <X aria-hidden size={16} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="flex flex-wrap gap-1">
+        {KINDS.filter((k) => !terms.straws.some((s) => s.diameterMm === k.diameterMm && s.lengthMm === k.lengthMm)).map((k) => (
+          <button
+            key={k.id}
+            className="button-small min-h-11"
+            onClick={() => onTerms({ ...terms, straws: [...terms.straws, { diameterMm: k.diameterMm, lengthMm: k.lengthMm, count: 1 }] })}
+          >
+            <Plus aria-hidden size={16} /> {k.name}
+          </button>
+        ))}
+      </div>
+      <p className="text-sm text-soft">Straw work then says which to take: a comfortable one, narrower as the straw grade rises.</p>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+'use client';
+import { useState } from 'react';
+import type { Exercise } from '../../core/exercise/types';
+import type { PlanItem } from '../../core/plan/types';
+import type { Done } from '../../core/practice/types';
+
+const MINUTES = [1, 2, 3, 5, 10, 15, 20];
+
+/** Something practised without the page, told afterwards. */
+export function ByHand({
+  items,
+  today,
+  onTell,
+}: {
+  items: (PlanItem & { exercise: Exercise })[];
+  today: string;
+  onTell: (what: Done, day: string) => void;
+}) {
+  const [id, setId] = useState(items[0]?.exerciseId ?? '');
+  const [minutes, setMinutes] = useState(2);
+  const [day, setDay] = useState(today);
+  const item = items.find((it) => it.exerciseId === id);
+  return (
+    <details>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Practised without the phone?</summary>
+      <form
+        className="flex flex-col gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!item) return;
+          onTell(
+            {
+              kind: 'item',
+              exerciseId: item.exerciseId,
+              name: item.exercise.name,
+              sound: item.sound,
+              tempo: item.tempo,
+              keys: [],
+              seconds: minutes * 60,
+              load: null,
+              success: null,
+              effort: null,
+              signs: [],
+              byHand: true,
+            },
+            day,
+          );
+        }}
+      >
+        <label className="flex flex-col text-sm text-soft">
+          What
+          <select className="field text-base" value={id} onChange={(e) => setId(e.target.value)}>
+            {items.map((it) => (
+              <option key={it.exerciseId} value={it.exerciseId}>
+                {it.exercise.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div className="flex gap-2">
+          <label className="flex flex-1 flex-col text-sm text-soft">
+            Minutes
+            <select className="field text-base" value={minutes} onChange={(e) => setMinutes(Number(e.target.value))}>
+              {MINUTES.map((m) => (
+                <option key={m}>{m}</option>
+              ))}
+            </select>
+          </label>
+          <label className="flex flex-1 flex-col text-sm text-soft">
+            Day
+            <input
+              className="field text-base"
+              type="date"
+              max={today}
+              required
+              value={day}
+              onChange={(e) => e.target.value && setDay(e.target.value)}
+            />
+          </label>
+        </div>
+        <button className="button" disabled={!item}>
+          Write it down
+        </button>
+      </form>
+    </details>
+  );
+}

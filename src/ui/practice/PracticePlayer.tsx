@@ -1,0 +1,306 @@
+'use client';
+import { Mic, MicOff, Play, Square } from 'lucide-react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useFollowAlong } from '../../audio/follow-along';
+import { openMicrophone } from '../../audio/input';
+import { forgetKept } from '../../audio/kept';
+import { noteName } from '../../core/music/pitch';
+import { patternSpan } from '../../core/exercise/pattern';
+import { renderKey, targetCurve } from '../../core/exercise/render';
+import type { Exercise } from '../../core/exercise/types';
+import { succeeded } from '../../core/plan/success';
+import { Sign } from '../../core/plan/safety';
+import type { PlanItem } from '../../core/plan/types';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { loadOf } from '../../core/practice/load';
+import type { Done, Load } from '../../core/practice/types';
+import { HOP_S } from '../../core/voice/types';
+import { useRecorder } from '../listen/useRecorder';
+import { Staff } from '../staff/Staff';
+import { Report } from './Report';
+import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
+
+const TEMPO_STEP = 4;
+const TEMPO_REACH = 24;
+/** A key was in tune when so much of what was sung in it lay within a semitone's half of what is meant. */
+const NEAR_ST = 0.5;
+const MOSTLY = 0.6;
+const LEAST_FRAMES = 40;
+const noFrames = () => {};
+const now = () => performance.now();
+
+interface Result {
+  seconds: number;
+  keys: number[];
+  load: Load | null;
+  success: boolean | null;
+}
+
+/**
+ * One exercise, followed along key by key without a hand: piano, what is meant and, when the phone may listen, what is sung over
+ * it; then a rest as long as it was sung, and how it was.
+ */
+export function PracticePlayer({
+  item,
+  exercise,
+  voice,
+  singer,
+  token,
+  mayKeep,
+  onDone,
+  onLeave,
+}: {
+  item: PlanItem;
+  exercise: Exercise;
+  voice: VoiceTypeId;
+  singer: { id: string; name: string };
+  token: string;
+  /** Whether recordings may be kept for the coach (consent was given). */
+  mayKeep: boolean;
+  onDone: (done: Omit<Done, 'kind'>) => void;
+  onLeave: () => void;
+}) {
+  const along = useFollowAlong();
+  const [tempo, setTempo] = useState(item.tempo);
+  const [octave, setOctave] = useState(0);
+  const [listening, setListening] = useState(false);
+  const [keeping, setKeeping] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [result, setResult] = useState<Result | null>(null);
+  const [tune, setTune] = useState<(boolean | null)[]>([]);
+  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away; the exercise goes on without it.'));
+  const moment = useRef<Moment | null>(null);
+  const begun = useRef(0);
+  const takeAt = useRef<number | null>(null);
+  const throughWater = exercise.needs.includes('straw');
+  const keys = item.keys.map((k) => k + 12 * octave);
+  const laid = keys.map((k) => renderKey(exercise, k, tempo));
+  const sounding = along.sounding;
+  const at = sounding?.key ?? 0;
+
+  /** How the key that has just ended was: in tune, not, or not heard. */
+  const judge = useCallback(
+    (of: Moment): boolean | null => {
+      if (of.takeMs === null) return null;
+      const first = Math.round((of.sinceMs - of.takeMs) / 1000 / HOP_S);
+      const midi = recorder.live.current.midi;
+      let heard = 0;
+      let near = 0;
+      for (const run of targetCurve(of.key))
+        for (let i = 1; i < run.length; i++) {
+          const [a, b] = [run[i - 1], run[i]];
+          for (let s = a.timeS; s < b.timeS; s += HOP_S) {
+            const sung = midi[first + Math.round(s / HOP_S)];
+            if (!(sung > 0)) continue;
+            const meant = a.midi + ((b.midi - a.midi) * (s - a.timeS)) / (b.timeS - a.timeS);
+            heard++;
+            if (Math.abs(nearestOctave(sung, meant) - meant) <= NEAR_ST) near++;
+          }
+        }
+      return heard < LEAST_FRAMES ? null : near / heard >= MOSTLY;
+    },
+    [recorder.live],
+  );
+
+  // The key that sounds now; the one before is judged.
+  useEffect(() => {
+    const before = moment.current;
+    if (!sounding) return;
+    if (before && sounding.key > 0) setTune((all) => [...all.slice(0, sounding.key - 1), judge(before)]);
+    moment.current = { key: laid[sounding.key], sinceMs: now(), takeMs: takeAt.current };
+    // `laid` is made anew with every drawing; the key alone tells when to look.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [sounding?.key, sounding?.id]);
+
+  const finish = async (through: number) => {
+    const seconds = (now() - begun.current) / 1000;
+    if (moment.current) {
+      const last = judge(moment.current);
+      setTune((all) => [...all.slice(0, Math.max(0, through - 1)), last]);
+    }
+    moment.current = null;
+    takeAt.current = null;
+    const sung = keys.slice(0, through);
+    const finished = await recorder.stop();
+    let load: Load | null = null;
+    let success: boolean | null = null;
+    const heard = await finished?.heard;
+    if (heard?.findings && heard.trace && sung.length > 0) {
+      const span = patternSpan(exercise);
+      load = loadOf(heard.trace);
+      success = succeeded(
+        { measure: exercise.measure, lowMidi: Math.min(...sung) + span.bottom, highMidi: Math.max(...sung) + span.top },
+        heard.findings,
+      );
+    }
+    if (finished) {
+      if (keeping && mayKeep) void recorder.deliver(finished).catch(() => undefined);
+      else void forgetKept(finished.take.id).catch(() => undefined);
+    }
+    recorder.close();
+    setResult({ seconds, keys: sung, load, success });
+  };
+
+  const play = async () => {
+    setProblem(null);
+    setTune([]);
+    if (listening) {
+      try {
+        await recorder.start(
+          {
+            id: crypto.randomUUID(),
+            singerId: singer.id,
+            singerName: singer.name,
+            task: exercise.family === 'siren' ? 'siren' : 'free',
+            vowel: '',
+            colour: null,
+            source: 'microphone',
+            recordedAt: new Date().toISOString(),
+            lessonId: null,
+            step: `practice: ${exercise.name}`.slice(0, 60),
+            asked: null,
+            via: token,
+          },
+          (events) => openMicrophone(null, events),
+        );
+        takeAt.current = now();
+      } catch (error) {
+        setListening(false);
+        setProblem(`${(error as Error).message} The exercise plays without it.`);
+      }
+    }
+    begun.current = now();
+    await along.play(exercise.id, laid, () => void finish(keys.length));
+  };
+  const stop = () => {
+    const through = at + 1;
+    along.stop();
+    void finish(through);
+  };
+
+  if (result)
+    return (
+      <div className="flex flex-col gap-3">
+        <Rest seconds={Math.min(60, result.seconds)} />
+        <Report
+          name={exercise.name}
+          success={result.success}
+          onTell={(effort: number | null, signs: Sign[]) =>
+            onDone({ exerciseId: exercise.id, name: exercise.name, sound: item.sound, tempo, ...result, effort, signs, byHand: false })
+          }
+        />
+      </div>
+    );
+
+  const number = (label: string, value: string, down: (() => void) | null, up: (() => void) | null) => (
+    <div role="group" aria-label={label} className="flex flex-1 items-center justify-between rounded-lg border border-line bg-card">
+      <button
+        className="min-h-12 min-w-12 text-xl disabled:opacity-30"
+        aria-label={`${label}: less`}
+        disabled={!down}
+        onClick={down ?? undefined}
+      >
+        −
+      </button>
+      <span className="text-center text-sm leading-tight">
+        {label}
+        <b className="block text-base">{value}</b>
+      </span>
+      <button
+        className="min-h-12 min-w-12 text-xl disabled:opacity-30"
+        aria-label={`${label}: more`}
+        disabled={!up}
+        onClick={up ?? undefined}
+      >
+        +
+      </button>
+    </div>
+  );
+  return (
+    <section className="flex flex-col gap-3" aria-label={exercise.name}>
+      <div className="flex items-start gap-2">
+        <h2 className="flex-1 text-2xl leading-tight font-bold">{exercise.name}</h2>
+        <p className="text-right text-4xl leading-none font-bold" aria-live="polite" data-testid="key">
+          {noteName(keys[at])}
+        </p>
+      </div>
+      <p className="text-lg">
+        On “{item.sound}”. {exercise.how}
+      </p>
+      {item.straws && <p className="font-semibold">{item.straws}</p>}
+      {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
+      <Staff exercise={exercise} tonic={keys[at]} voice={voice} />
+      <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
+      <ol className="flex flex-wrap gap-1" aria-label="Keys">
+        {keys.map((k, i) => (
+          <li
+            key={k}
+            aria-label={`${noteName(k)}${tune[i] === true ? ', in tune' : tune[i] === false ? ', off' : ''}`}
+            className={`grid min-h-9 min-w-9 place-items-center rounded-md border text-sm ${i === at && sounding ? 'border-accent font-bold' : 'border-line text-soft'}`}
+          >
+            {noteName(k)}
+            {tune[i] !== undefined && tune[i] !== null && <span aria-hidden>{tune[i] ? '●' : '○'}</span>}
+          </li>
+        ))}
+      </ol>
+      {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
+      {sounding ? (
+        <button className="button-main min-h-16 text-xl" onClick={stop}>
+          <Square aria-hidden /> Enough
+        </button>
+      ) : (
+        <>
+          <button className="button-main min-h-16 text-xl" onClick={() => void play()} disabled={recorder.state !== 'idle'}>
+            <Play aria-hidden /> {recorder.state === 'ending' ? 'Listening back …' : 'Begin'}
+          </button>
+          <div className="flex gap-2">
+            {number(
+              'Tempo',
+              String(tempo),
+              tempo > exercise.tempo[0] - TEMPO_REACH ? () => setTempo(tempo - TEMPO_STEP) : null,
+              tempo < exercise.tempo[2] + TEMPO_REACH ? () => setTempo(tempo + TEMPO_STEP) : null,
+            )}
+            {number(
+              'Octave',
+              octave === 0 ? 'as written' : octave > 0 ? 'up' : 'down',
+              octave > -1 ? () => setOctave(octave - 1) : null,
+              octave < 1 ? () => setOctave(octave + 1) : null,
+            )}
+          </div>
+          <button
+            aria-pressed={listening}
+            className={`button min-h-14 ${listening ? 'border-accent' : ''}`}
+            onClick={() => setListening(!listening)}
+          >
+            {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />}{' '}
+            {listening ? 'The phone listens (use headphones)' : 'Let the phone listen'}
+          </button>
+          {listening && mayKeep && (
+            <label className="flex min-h-11 items-center gap-2">
+              <input type="checkbox" className="size-6" checked={keeping} onChange={(e) => setKeeping(e.target.checked)} /> Send the
+              recording to my coach
+            </label>
+          )}
+          <p className="text-sm font-semibold">{item.caution}</p>
+          <button className="button min-h-12" onClick={onLeave}>
+            Back to today
+          </button>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Rest as long as was sung: counts down by itself, and doesn't hold anybody. */
+function Rest({ seconds }: { seconds: number }) {
+  const [left, setLeft] = useState(Math.round(seconds));
+  useEffect(() => {
+    const timer = setInterval(() => setLeft((s) => Math.max(0, s - 1)), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <p className="text-center text-lg" role="timer">
+      {left > 0 ? `Rest: ${left} s. Breathe, drink, let the jaw hang.` : 'Rested.'}
+    </p>
+  );
+}

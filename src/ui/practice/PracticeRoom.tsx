@@ -1,0 +1,177 @@
+'use client';
+import { Check, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { flushOutbox } from '../../audio/outbox';
+import type { Exercise } from '../../core/exercise/types';
+import type { VoiceMap } from '../../core/map/types';
+import { SEE_DOCTOR } from '../../core/plan/safety';
+import type { PlanItem } from '../../core/plan/types';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { daysOf } from '../../core/practice/log';
+import { standing } from '../../core/practice/standing';
+import { Entry, isDone } from '../../core/practice/types';
+import { dayKey, weekFrom } from '../plan/days';
+import { BeforeQuestions } from './BeforeQuestions';
+import { ByHand } from './ByHand';
+import { PracticePlayer } from './PracticePlayer';
+import { usePracticeLog } from './usePracticeLog';
+
+interface Props {
+  token: string;
+  view: {
+    singer: { id: string; name: string; voiceType: VoiceTypeId; consent: boolean };
+    map: VoiceMap;
+    assignment: { id: string; note: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] } | null;
+    entries: Entry[];
+  };
+}
+
+/** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
+export function PracticeRoom({ token, view: { singer, assignment, entries: given } }: Props) {
+  const log = usePracticeLog(token, given, assignment?.id ?? null);
+  const [open, setOpen] = useState<string | null>(null);
+  const [today, setToday] = useState<string | null>(null);
+  useEffect(() => {
+    // The singer's own day, which the server doesn't know; looked at again when the page comes back to the front.
+    const look = () => setToday(dayKey(new Date()));
+    look();
+    document.addEventListener('visibilitychange', look);
+    return () => document.removeEventListener('visibilitychange', look);
+  }, []);
+  useEffect(() => {
+    void flushOutbox();
+    void keepForOffline();
+  }, []);
+
+  const stands = useMemo(() => (today ? standing(log.entries, today) : null), [log.entries, today]);
+  if (!today || !stands) return <main className="p-4" aria-busy="true" />;
+  const day = assignment ? weekFrom(assignment.startsOn).findIndex((d) => d.key === today) : -1;
+  // A week that has run out goes on until the next one comes.
+  const weekday = assignment ? (day >= 0 ? day : ((daysBetween(assignment.startsOn, today) % 7) + 7) % 7) : 0;
+  const items = assignment?.items.filter((it) => it.days.includes(weekday)) ?? [];
+  const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
+  const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
+  const playing = items.find((it) => it.exerciseId === open);
+  const minutes = daysOf(log.entries).find((d) => d.day === today)?.minutes ?? 0;
+
+  return (
+    <main className="mx-auto flex max-w-[30rem] flex-col gap-4 px-4 py-4">
+      <header className="flex items-baseline gap-2">
+        <h1 className="flex-1 text-xl font-bold">{singer.name}</h1>
+        <p className="text-soft">{minutes > 0 ? `${Math.round(minutes)} min today` : 'today'}</p>
+      </header>
+      {log.waiting > 0 && (
+        <p role="status" className="flex items-center gap-2 text-sm text-soft">
+          <WifiOff aria-hidden size={16} /> Kept here; it goes to your coach when the network is back.
+        </p>
+      )}
+      {log.trouble && <p role="alert">{log.trouble}</p>}
+      {stands.stopped ? (
+        <section role="alert" className="card flex flex-col gap-2 border-warn" data-testid="stopped">
+          <h2 className="flex items-center gap-2 text-2xl font-bold text-warn">
+            <TriangleAlert aria-hidden /> That is enough for today
+          </h2>
+          <p className="text-lg">{stands.stopped.says}</p>
+          <p>Your coach is told. Tomorrow is another day; local rules and your doctor’s word come first.</p>
+          <ul className="list-disc pl-5 text-sm">
+            {SEE_DOCTOR.map((rule) => (
+              <li key={rule.id}>{rule.says}</li>
+            ))}
+          </ul>
+        </section>
+      ) : !assignment ? (
+        <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
+      ) : !stands.asked ? (
+        <BeforeQuestions onAnswer={(before) => void log.add(before)} />
+      ) : playing ? (
+        <PracticePlayer
+          key={playing.exerciseId}
+          item={playing}
+          exercise={playing.exercise}
+          voice={singer.voiceType}
+          singer={singer}
+          token={token}
+          mayKeep={singer.consent}
+          onLeave={() => setOpen(null)}
+          onDone={(done) => {
+            setOpen(null);
+            void log.add({ kind: 'item', ...done });
+          }}
+        />
+      ) : (
+        <>
+          {assignment.note && <p className="text-lg">{assignment.note}</p>}
+          {stands.lighter && <p className="card border-band">{stands.lighter}</p>}
+          {items.length === 0 && <p className="card text-lg">A day of rest. The voice learns while it rests.</p>}
+          <ol className="flex flex-col gap-2">
+            {items.map((it) => {
+              const done = rounds(it.exerciseId);
+              const left = stands.left.get(it.exerciseId);
+              const over = done >= wanted(it);
+              return (
+                <li key={it.exerciseId}>
+                  <button
+                    className="card flex w-full items-center gap-3 p-3 text-left disabled:opacity-60"
+                    disabled={Boolean(left)}
+                    data-testid="practice-item"
+                    onClick={() => setOpen(it.exerciseId)}
+                  >
+                    <span className="min-w-0 flex-1">
+                      <span className="block text-lg leading-tight font-semibold">{it.exercise.name}</span>
+                      <span className="block text-sm text-soft">
+                        {left ? left.says : `on “${it.sound}”, ${it.minutes} min · ${done} of ${wanted(it)} today`}
+                      </span>
+                    </span>
+                    {over ? <Check aria-label="done for today" className="text-accent" /> : <ChevronRight aria-hidden />}
+                  </button>
+                </li>
+              );
+            })}
+          </ol>
+          <ByHand items={assignment.items} today={today} onTell={(what, on) => void log.add(what, on)} />
+        </>
+      )}
+      <History entries={log.entries} />
+    </main>
+  );
+}
+
+const DAY_MS = 86_400_000;
+const daysBetween = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
+
+const SHOWN_DAYS = 14;
+
+/** What was done on the last days: no streak that breaks, only what is there. */
+function History({ entries }: { entries: Entry[] }) {
+  const days = daysOf(entries).slice(-SHOWN_DAYS).reverse();
+  if (days.length === 0) return null;
+  return (
+    <details>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">What you did</summary>
+      <ul className="flex flex-col gap-1">
+        {days.map((d) => (
+          <li key={d.day} className="flex gap-2 text-sm">
+            <span className="w-24">{d.day}</span>
+            <span className="flex-1">
+              {Math.round(d.minutes)} min, {d.items} {d.items === 1 ? 'exercise' : 'exercises'}
+              {d.load.voicedS > 0 && `, ${Math.round(d.load.voicedS / 60)} min voiced`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** Have the page look after itself without a network: what is loaded now is kept for then. */
+async function keepForOffline(): Promise<void> {
+  if (!('serviceWorker' in navigator)) return;
+  try {
+    await navigator.serviceWorker.register('/sw.js', { scope: '/p/' });
+    const { active } = await navigator.serviceWorker.ready;
+    const loaded = performance.getEntriesByType('resource').map((r) => r.name);
+    active?.postMessage({ keep: [location.href, ...loaded.filter((url) => /\/_next\/static\/|\/piano\/|\.svg$/.test(url))] });
+  } catch {
+    // Without it the page needs the network; nothing else changes.
+  }
+}

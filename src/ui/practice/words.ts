@@ -1,0 +1,20 @@
+import type { Sign } from '../../core/plan/safety';
+import type { Before, Done } from '../../core/practice/types';
+
+export const SIGN_WORDS: Record<Exclude<Sign, 'effort'>, string> = {
+  scratch: 'Scratchy',
+  tickle: 'A tickle',
+  tight: 'Tight',
+  rasp: 'A rasp',
+  hoarse: 'Hoarse now',
+  'soft-gone': 'High soft notes gone',
+  pain: 'It hurts',
+  dizzy: 'Dizzy',
+};
+
+/** What was told of trouble, in short. */
+export function toldInWords(what: Before | Done): string {
+  if (what.kind === 'item')
+    return [...what.signs.filter((s) => s !== 'effort').map((s) => SIGN_WORDS[s].toLowerCase()), `in ${what.name}`].join(', ');
+  return [what.pain && 'it hurts', what.hoarse && 'hoarse', what.ill && 'ill'].filter(Boolean).join(', ');
+}

@@ -1,0 +1,76 @@
+'use client';
+import { useState } from 'react';
+import { Line, LineChart, ResponsiveContainer, YAxis } from 'recharts';
+import { realChange } from '../../core/practice/change';
+import { DayMeasures, MEASURED } from '../../core/practice/measures';
+import { dateOf } from '../kit/words';
+import { inWords, verdict } from './verdict';
+
+/** The voice over time: each value by day, whether it has really moved, and any two days side by side. */
+export function Measures({ measured }: { measured: DayMeasures[] }) {
+  const [from, setFrom] = useState(0);
+  const [to, setTo] = useState(measured.length - 1);
+  if (measured.length === 0) return null;
+  const rows = MEASURED.filter((m) => measured.some((d) => d.values[m.id] !== undefined));
+  const day = (label: string, value: number, onChange: (i: number) => void) => (
+    <select aria-label={label} className="field min-h-9 px-1 text-sm" value={value} onChange={(e) => onChange(Number(e.target.value))}>
+      {measured.map((d, i) => (
+        <option key={d.day} value={i}>
+          {dateOf(d.day)}
+        </option>
+      ))}
+    </select>
+  );
+  return (
+    <section aria-label="The voice over time" className="card overflow-x-auto">
+      <h2 className="mb-1 text-lg font-bold">The voice over time</h2>
+      <table className="w-full text-left">
+        <thead className="text-sm text-soft">
+          <tr>
+            <th className="py-1 pr-3 font-normal">Measured on {measured.length} days</th>
+            <th className="w-48 pr-3 font-normal" />
+            <th className="pr-3 font-normal">{day('One day', from, setFrom)}</th>
+            <th className="pr-3 font-normal">{day('Another day', to, setTo)}</th>
+            <th className="font-normal">From the first days to the latest</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((m) => {
+            const series = measured.flatMap((d) => (d.values[m.id] === undefined ? [] : [{ day: d.day, value: d.values[m.id]! }]));
+            const value = (i: number) => measured[i]?.values[m.id];
+            const change = realChange(series.map((s) => s.value));
+            return (
+              <tr key={m.id} className="border-t border-line">
+                <th scope="row" className="py-1 pr-3 font-semibold">
+                  {m.name}
+                </th>
+                <td className="pr-3">
+                  <div aria-hidden className="h-9 w-44">
+                    {series.length > 1 && (
+                      <ResponsiveContainer>
+                        <LineChart data={series} accessibilityLayer={false} margin={{ top: 4, bottom: 4, left: 4, right: 4 }}>
+                          <YAxis hide domain={['dataMin', 'dataMax']} />
+                          <Line dataKey="value" stroke="var(--accent)" strokeWidth={2} dot={{ r: 2.5 }} isAnimationActive={false} />
+                        </LineChart>
+                      </ResponsiveContainer>
+                    )}
+                  </div>
+                </td>
+                {[from, to].map((i, n) => (
+                  <td key={n} className="pr-3">
+                    {value(i) === undefined ? '–' : inWords(m, value(i)!)}
+                  </td>
+                ))}
+                <td className={change?.real ? 'font-semibold' : 'text-soft'}>{verdict(m, change)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="mt-2 text-sm text-soft">
+        Each day from that day’s takes alone. A value has moved when the mean of the latest days and of the first differ by more than days
+        differ anyway (successive differences, 95 % by Student’s t).
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,137 @@
+'use client';
+import { subDays } from 'date-fns';
+import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import type { Exercise } from '../../core/exercise/types';
+import { propose } from '../../core/plan/progress';
+import type { PlanItem } from '../../core/plan/types';
+import { DayLog, kept, practisedOf } from '../../core/practice/log';
+import type { DayMeasures } from '../../core/practice/measures';
+import { Entry, isDone } from '../../core/practice/types';
+import { dateOf } from '../kit/words';
+import { dayKey, weekFrom } from '../plan/days';
+import { toldInWords } from '../practice/words';
+import { Measures } from './Measures';
+import { News } from './News';
+import { Report } from './Report';
+import { STEP_WORDS } from './words';
+
+interface Props {
+  view: {
+    singer: { id: string; name: string };
+    days: DayLog[];
+    /** The last two months'. */
+    entries: Entry[];
+    assigned: { id: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] }[];
+    measured: DayMeasures[];
+    /** The server's clock, milliseconds. */
+    now: number;
+  };
+}
+
+const SHOWN_DAYS = 28;
+const LISTED = 60;
+
+/** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
+export function ProgressRoom({ view: { singer, days, entries, assigned, measured, now } }: Props) {
+  const known = new Map(days.map((d) => [d.day, d]));
+  // Every day of the last weeks, also those with nothing on them.
+  const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
+    (day) => known.get(day) ?? { day, minutes: 0, items: 0, load: { voicedS: 0, cycles: 0 }, trouble: false },
+  );
+  const items = assigned[0]?.items ?? [];
+  const thisWeek =
+    assigned[0] &&
+    kept(
+      items,
+      weekFrom(assigned[0].startsOn).map((d) => d.key),
+      days.filter((d) => d.items > 0).map((d) => d.day),
+      dayKey(new Date(now)),
+    );
+  const week = recent.slice(-7);
+  const sum = (of: (d: (typeof days)[number]) => number) => week.reduce((s, d) => s + of(d), 0);
+  return (
+    <div className="flex flex-col gap-4">
+      <News />
+      {(days.length > 0 || measured.length > 0) && <Report name={singer.name} days={days} measured={measured} now={now} />}
+      <Measures measured={measured} />
+      {days.length === 0 ? (
+        <p className="card max-w-2xl text-lg">
+          {singer.name} hasn’t practised with Wendel yet. Assign a week, then send the practice page from its sheet.
+        </p>
+      ) : (
+        <>
+          <section aria-label="Practice by day" className="card">
+            <p className="mb-2 text-lg">
+              In the last seven days: <b>{Math.ceil(sum((d) => d.minutes))} minutes</b> on {week.filter((d) => d.items > 0).length} days
+              {sum((d) => d.load.voicedS) > 0 &&
+                `, of which ${Math.ceil(sum((d) => d.load.voicedS) / 60)} voiced (${Math.round(sum((d) => d.load.cycles) / 1000)} thousand cycles of the folds)`}
+              .{thisWeek && thisWeek.of > 0 && ` Of this week’s ${thisWeek.of} days until today, ${thisWeek.done} were kept.`}
+            </p>
+            <div aria-hidden className="h-48">
+              <ResponsiveContainer>
+                <BarChart
+                  data={recent.map((d) => ({ day: dateOf(d.day), minutes: Math.round(10 * d.minutes) / 10 }))}
+                  accessibilityLayer={false}
+                >
+                  <CartesianGrid stroke="var(--line)" vertical={false} />
+                  <XAxis dataKey="day" stroke="var(--soft)" fontSize={12} />
+                  <YAxis stroke="var(--soft)" fontSize={12} unit=" min" width={60} />
+                  <Tooltip contentStyle={{ background: 'var(--card)', border: '1px solid var(--line)' }} />
+                  <Bar dataKey="minutes" fill="var(--accent)" radius={[4, 4, 0, 0]} isAnimationActive={false} />
+                </BarChart>
+              </ResponsiveContainer>
+            </div>
+            <table className="sr-only">
+              <caption>Minutes practised by day</caption>
+              <tbody>
+                {recent.map((d) => (
+                  <tr key={d.day}>
+                    <th scope="row">{dateOf(d.day)}</th>
+                    <td>{Math.round(d.minutes)} minutes</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+          <section aria-label="What each exercise is ready for" className="card">
+            <h2 className="mb-1 text-lg font-bold">Ready for more?</h2>
+            <ul className="flex flex-col gap-1">
+              {items.map((it) => {
+                const { step, because } = propose(practisedOf(entries, it.exerciseId));
+                return (
+                  <li key={it.exerciseId}>
+                    <b>{it.exercise.name}:</b> {STEP_WORDS[step]}. <span className="text-soft">{because}</span>
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+          <section aria-label="The log" className="card">
+            <h2 className="mb-1 text-lg font-bold">The log</h2>
+            <ul>
+              {[...entries]
+                .reverse()
+                .slice(0, LISTED)
+                .map((e) => (
+                  <li key={e.id} className="flex flex-wrap gap-x-3 py-0.5" data-testid="entry">
+                    <span className="w-16 text-soft">{dateOf(e.day)}</span>
+                    {isDone(e) ? (
+                      <span>
+                        {e.what.name} on “{e.what.sound}”, {Math.max(1, Math.round(e.what.seconds / 60))} min
+                        {e.what.byHand && ', told afterwards'}
+                        {e.what.success !== null && (e.what.success ? ', as meant' : ', not yet as meant')}
+                        {e.what.effort !== null && `, effort ${e.what.effort}`}
+                        {e.what.signs.length > 0 && <b className="text-warn"> {toldInWords(e.what)}</b>}
+                      </span>
+                    ) : (
+                      <span>{toldInWords(e.what) ? <b className="text-warn">{toldInWords(e.what)}</b> : 'all well before'}</span>
+                    )}
+                  </li>
+                ))}
+            </ul>
+          </section>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+'use client';
+import { FileText } from 'lucide-react';
+import { useState } from 'react';
+import { DayLog } from '../../core/practice/log';
+import { DayMeasures } from '../../core/practice/measures';
+import { download, fileName } from '../kit/download';
+import { reportPdf } from './report-pdf';
+
+/** One page to give away: with a word of the coach's own. */
+export function Report({ name, days, measured, now }: { name: string; days: DayLog[]; measured: DayMeasures[]; now: number }) {
+  const [word, setWord] = useState('');
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void reportPdf({ name, days, measured, now, word }).then((pdf) => download(fileName(`${name} report`, 'pdf'), pdf));
+      }}
+    >
+      <label className="flex min-w-0 flex-1 flex-col text-sm text-soft">
+        A word for the report (optional)
+        <input className="field text-base" value={word} maxLength={600} onChange={(e) => setWord(e.target.value)} />
+      </label>
+      <button className="button">
+        <FileText aria-hidden size={18} /> Report (PDF)
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,68 @@
+import { realChange } from '../../core/practice/change';
+import { DayLog } from '../../core/practice/log';
+import { DayMeasures, MEASURED } from '../../core/practice/measures';
+import { plain } from '../kit/pdf-words';
+import { dateOf } from '../kit/words';
+import { inWords, verdict } from './verdict';
+
+const PAGE = { width: 595, margin: 50 };
+const LINE = 15;
+const COLUMNS = [0, 150, 225, 300];
+const WEEK_DAYS = 7;
+const DAY_MS = 86_400_000;
+
+/** A page for the singer or the parents: what was practised, and what the voice does now that it didn't before. */
+export async function reportPdf(report: {
+  name: string;
+  days: DayLog[];
+  measured: DayMeasures[];
+  now: number;
+  word: string;
+}): Promise<Blob> {
+  const { jsPDF } = await import('jspdf');
+  const doc = new jsPDF({ unit: 'pt', format: 'a4' });
+  let y = PAGE.margin;
+  const line = (text: string, size = 11, style: 'normal' | 'bold' = 'normal') => {
+    doc.setFont('helvetica', style).setFontSize(size);
+    for (const part of doc.splitTextToSize(plain(text), PAGE.width - 2 * PAGE.margin) as string[]) {
+      doc.text(part, PAGE.margin, y);
+      y += LINE;
+    }
+  };
+  line(report.name, 20, 'bold');
+  y += 6;
+  line(`Report of ${dateOf(new Date(report.now))}`);
+  y += LINE;
+  if (report.word) {
+    line(report.word, 12);
+    y += LINE;
+  }
+  line('Practice', 14, 'bold');
+  const since = (days: number) => report.days.filter((d) => report.now - Date.parse(d.day) < days * DAY_MS);
+  for (const [name, days] of [
+    ['The last week', since(WEEK_DAYS)],
+    ['The last four weeks', since(4 * WEEK_DAYS)],
+  ] as const) {
+    const minutes = Math.round(days.reduce((s, d) => s + d.minutes, 0));
+    line(`${name}: ${minutes} minutes on ${days.filter((d) => d.items > 0).length} days.`);
+  }
+  y += LINE;
+  line('The voice', 14, 'bold');
+  const row = (cells: string[], style: 'normal' | 'bold' = 'normal') => {
+    doc.setFont('helvetica', style).setFontSize(10);
+    cells.forEach((cell, i) => doc.text(plain(cell), PAGE.margin + COLUMNS[i], y));
+    y += LINE;
+  };
+  row(['', 'first days', 'latest days', ''], 'bold');
+  for (const m of MEASURED) {
+    const values = report.measured.flatMap((d) => (d.values[m.id] === undefined ? [] : [d.values[m.id]!]));
+    const change = realChange(values);
+    if (change) row([m.name, inWords(m, change.first), inWords(m, change.latest), verdict(m, change)]);
+  }
+  y += LINE;
+  line(
+    'A value counts as changed when it moved by more than days differ anyway. A voice differs from day to day; that is normal. Hoarseness that stays belongs to a doctor.',
+    9,
+  );
+  return doc.output('blob');
+}

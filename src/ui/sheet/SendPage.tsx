@@ -1,0 +1,76 @@
+'use client';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Smartphone } from 'lucide-react';
+import Link from 'next/link';
+import { useState } from 'react';
+import { request, sendJson } from '../kit/request';
+import { POPOVER } from '../kit/popover';
+
+/** The singer's own page: a new link for it, or an end to the old one. */
+export function SendPage({
+  singer,
+  onLink,
+}: {
+  singer: { id: string; name: string };
+  /** Told the new address, and when it has ended. */
+  onLink: (address: string | null) => void;
+}) {
+  const [address, setAddress] = useState<string | null>(null);
+  const [said, setSaid] = useState('');
+  const doing = async (work: () => Promise<void>) => {
+    setSaid('');
+    try {
+      await work();
+    } catch (error) {
+      setSaid((error as Error).message);
+    }
+  };
+  return (
+    <Popover>
+      <PopoverButton className="button-main">
+        <Smartphone aria-hidden size={18} /> To {singer.name.split(' ')[0]}’s phone
+      </PopoverButton>
+      <PopoverPanel anchor="bottom end" className={POPOVER}>
+        <div className="flex flex-col gap-3">
+          <p>A page of their own, without a password: the newest week plays, listens and writes down what was done.</p>
+          <button
+            className="button-main"
+            onClick={() =>
+              void doing(async () => {
+                const made = await sendJson<{ address: string }>('POST', `/api/singers/${singer.id}/link`, {});
+                setAddress(made.address);
+                onLink(made.address);
+                setSaid('A message with this link is in the post, and the printed sheet now carries it. Any older link has ended.');
+              })
+            }
+          >
+            Make a new link
+          </button>
+          {address && (
+            <p className="text-sm break-all">
+              <Link href={address} className="underline" target="_blank" data-testid="practice-link">
+                {address}
+              </Link>
+            </p>
+          )}
+          <button
+            className="button"
+            onClick={() =>
+              void doing(async () => {
+                await request(`/api/singers/${singer.id}/link`, { method: 'DELETE' });
+                setAddress(null);
+                onLink(null);
+                setSaid('The link has ended.');
+              })
+            }
+          >
+            End the link
+          </button>
+          <p aria-live="polite" className="text-sm">
+            {said}
+          </p>
+        </div>
+      </PopoverPanel>
+    </Popover>
+  );
+}

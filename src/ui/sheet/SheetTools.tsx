@@ -1,0 +1,116 @@
+'use client';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Download, Printer } from 'lucide-react';
+import { useState } from 'react';
+import { mixdown } from '../../audio/mixdown';
+import { followAlong } from '../../core/exercise/follow-along';
+import { toIcs } from '../../core/format/ics';
+import { toMidi } from '../../core/format/midi';
+import { toMusicXml } from '../../core/format/musicxml';
+import { setsOf } from '../../core/plan/sessions';
+import { download, fileName } from '../kit/download';
+import { POPOVER } from '../kit/popover';
+import { weekFrom } from '../plan/days';
+import type { SheetView } from './view';
+import { SendPage } from './SendPage';
+import { sheetPdf } from './sheet-pdf';
+
+/** What a sheet can be taken away as: paper, a page to send, sound, a calendar, notes. */
+export function SheetTools({
+  view,
+  items,
+  onLink,
+}: {
+  view: SheetView;
+  items: SheetView['items'];
+  onLink: (address: string | null) => void;
+}) {
+  const [busy, setBusy] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const { assignment, singer } = view;
+  const named = (ending: string) => fileName(`${singer.name} ${assignment.startsOn}`, ending);
+  const week = weekFrom(assignment.startsOn);
+
+  const sound = async () => {
+    const follow = followAlong(
+      items.map(({ item, exercise }) => ({ exercise, keys: item.keys, tempo: item.tempo, minutes: item.minutes })),
+    );
+    download(named('wav'), await mixdown(follow));
+  };
+  const calendar = () => {
+    const nameOf = (id: string) => view.items.find((x) => x.item.exerciseId === id)?.exercise.name ?? '';
+    const sessions = setsOf(view.items.map((x) => x.item)).map((s, i) => ({
+      id: `${assignment.id}-${i}`,
+      day: week[s.day].key,
+      minute: s.minute,
+      minutes: s.minutes,
+      title: `Practice: ${s.items.length} exercises`,
+      words: [...s.items.map((it) => `${nameOf(it.exerciseId)} on “${it.sound}”, ${it.minutes} min`), location.href].join('\n'),
+    }));
+    download(named('ics'), toIcs(sessions, `${singer.name}: practice`), 'text/calendar');
+  };
+  const makes: [string, string, () => unknown][] = [
+    ['pdf', 'Page to send (PDF)', async () => download(named('pdf'), await sheetPdf(view, items))],
+    ['wav', 'Sound to sing along with (WAV)', sound],
+    ['ics', 'Sessions for a calendar (ICS)', calendar],
+    [
+      'mid',
+      'Notes to play (MIDI, one file an exercise)',
+      () =>
+        items.forEach(({ item, exercise }) =>
+          download(fileName(exercise.name, 'mid'), toMidi(exercise, item.keys, item.tempo) as Uint8Array<ArrayBuffer>, 'audio/midi'),
+        ),
+    ],
+    [
+      'xml',
+      'Notes to print (MusicXML, one file an exercise)',
+      () =>
+        items.forEach(({ item, exercise }) =>
+          download(
+            fileName(exercise.name, 'musicxml'),
+            toMusicXml(exercise, { keys: item.keys, tempo: item.tempo, sound: item.sound, voice: singer.voiceType }),
+            'application/vnd.recordare.musicxml+xml',
+          ),
+        ),
+    ],
+  ];
+  const make = async (what: string, work: () => unknown) => {
+    setBusy(what);
+    setProblem(null);
+    try {
+      await work();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+    setBusy('');
+  };
+  return (
+    <>
+      <Popover>
+        <PopoverButton className="button">
+          <Download aria-hidden size={18} /> Take along
+        </PopoverButton>
+        <PopoverPanel anchor="bottom end" className={POPOVER}>
+          <ul className="flex flex-col gap-1">
+            {makes.map(([what, words, work]) => (
+              <li key={what}>
+                <button
+                  className="button w-full justify-start text-left"
+                  aria-disabled={busy !== ''}
+                  onClick={() => busy === '' && void make(what, work)}
+                >
+                  {busy === what ? 'One moment …' : words}
+                </button>
+              </li>
+            ))}
+          </ul>
+          {problem && <p role="alert">{problem}</p>}
+        </PopoverPanel>
+      </Popover>
+      <button className="button" onClick={() => window.print()}>
+        <Printer aria-hidden size={18} /> Print
+      </button>
+      <SendPage singer={singer} onLink={onLink} />
+    </>
+  );
+}
