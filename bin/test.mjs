@@ -40,7 +40,10 @@ function playwright(env) {
     ...env,
     PLAYWRIGHT_JSON_OUTPUT_NAME: report,
   });
-  tally('end to end', report, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected + r.errors.length]);
+  tally('end to end', report, (r) => {
+    if (r.stats.flaky) say(`${r.stats.flaky} of the end to end tests passed only at the second try.`);
+    return [r.stats.expected + r.stats.flaky, r.stats.unexpected + r.errors.length];
+  });
 }
 
 function tally(name, report, numbers) {

@@ -52,6 +52,42 @@ export async function withMicrophone(wav: string, work: (page: Page) => Promise<
   }
 }
 
+/**
+ * Give a page, before it is opened, a microphone that sings a WAV file when told to: for long work, where a file that plays by
+ * itself would run away from a slow machine. The room's own noise is always there. Resolves when the file has been sung.
+ */
+export async function singsOnCue(page: Page): Promise<(wav: Uint8Array) => Promise<void>> {
+  await page.addInitScript(() => {
+    const context = new AudioContext({ sampleRate: 44100 });
+    const room = context.createBuffer(1, 44100, 44100);
+    room.getChannelData(0).forEach((_, i, samples) => (samples[i] = 4e-4 * (Math.random() - 0.5)));
+    const open = new Set<AudioNode>();
+    const play = (buffer: AudioBuffer, to: Iterable<AudioNode>, loop = false) => {
+      const source = new AudioBufferSourceNode(context, { buffer, loop });
+      for (const node of to) source.connect(node);
+      source.start();
+      return new Promise((done) => (source.onended = done));
+    };
+    navigator.mediaDevices.getUserMedia = async () => {
+      await context.resume();
+      const microphone = context.createMediaStreamDestination();
+      open.add(microphone);
+      void play(room, [microphone], true);
+      return microphone.stream;
+    };
+    (window as unknown as { sing: unknown }).sing = async (base64: string) => {
+      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+      await play(await context.decodeAudioData(bytes.buffer), open);
+    };
+  });
+  return async (wav) => {
+    await page.evaluate(
+      (sound) => (window as unknown as { sing(s: string): Promise<void> }).sing(sound),
+      Buffer.from(wav).toString('base64'),
+    );
+  };
+}
+
 /** Add a singer through the page and stand on their listening page. */
 export async function addSinger(page: Page, name: string, voice: string): Promise<void> {
   await page.goto('/');
