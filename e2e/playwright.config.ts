@@ -15,7 +15,6 @@ export default defineConfig({
     baseURL: `http://localhost:${process.env.WENDEL_PORT}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS },
-
   },
   projects: [
     { name: 'rooms', testIgnore: /restart|faults/ },
