@@ -23,7 +23,7 @@ command(async () => {
   await withCopy(async ({ data, port }) =>
     runProgram(
       await ensureProgram(inBrowser, ['src/core', 'e2e']),
-      { WENDEL_PORT: String(port), WENDEL_OWNER_URL: databaseUrls(data).ownerUrl },
+      { WENDEL_PORT: String(port), WENDEL_DATA: data, WENDEL_OWNER_URL: databaseUrls(data).ownerUrl },
       words,
     ),
   );

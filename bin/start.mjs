@@ -83,18 +83,19 @@ command(async () => {
     const env = { WENDEL_OWNER_URL: server.ownerUrl, WENDEL_APP_URL: server.appUrl };
     runProgram(programs.migrate, env);
     runProgram(programs.seed, env);
-    // The running parts get the weaker role only.
+    // The running parts get the weaker roles only, and the door's only the part that has a door.
     const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
+    const web = { ...running, WENDEL_DOOR_URL: server.doorUrl, WENDEL_SECRET: server.settings.signInSecret, WENDEL_URL: process.env.WENDEL_URL || url };
     parts = supervise(
       [
         { name: 'The analysis', start: () => startPart([programs.worker], running) },
-        { name: 'The web server', start: () => startWeb(port, running, dev) },
+        { name: 'The web server', start: () => startWeb(port, web, dev) },
       ],
       (processes) => publish(url, processes),
     );
     await waitForHealth(`http://127.0.0.1:${port}`, parts.processes());
     unwatch = watchDatabase(server);
-    say(`\nWendel is ready: ${url}\nThe demo studio opens at once; no sign-in is needed. Ctrl-C stops everything.`);
+    say(`\nWendel is ready: ${url}\nThe first time, make an account there. Ctrl-C stops everything.`);
     await parts.failed;
   } catch (error) {
     await stop();

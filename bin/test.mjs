@@ -64,7 +64,12 @@ async function testDatabase(data) {
   const server = await startPostgres(data, { durable: false });
   try {
     await ensureRoles(server);
-    const env = { WENDEL_OWNER_URL: server.ownerUrl, WENDEL_APP_URL: server.appUrl };
+    const env = {
+      WENDEL_OWNER_URL: server.ownerUrl,
+      WENDEL_APP_URL: server.appUrl,
+      WENDEL_DOOR_URL: server.doorUrl,
+      WENDEL_SECRET: server.settings.signInSecret,
+    };
     runProgram((await ensurePrograms()).migrate, env);
     jest('db', env);
   } finally {

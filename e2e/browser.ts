@@ -1,4 +1,4 @@
-import { Browser, chromium, expect, Page } from '@playwright/test';
+import { Browser, chromium, expect, Page, request } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -18,6 +18,27 @@ export const LAUNCH_ARGS = [
   '--disable-sync',
   '--autoplay-policy=no-user-gesture-required',
 ];
+
+/** The coach of the demo studio, in tests. */
+export const COACH = { name: 'Marit Oake', email: 'marit@barge.example', password: 'lantern paddle rope' };
+
+/** Where the browser's state is kept once the coach is signed in: see `signInOnce`. */
+export const SIGNED_IN = join(process.env.WENDEL_DATA ?? tmpdir(), 'signed-in.json');
+
+/** The state of a browser that knows nobody. */
+export const NOBODY = { cookies: [], origins: [] };
+
+/** Sign the coach in, with a new account that takes the demo studio if there is none yet, and keep the browser's state. Its cookie. */
+export async function signInOnce(baseURL: string): Promise<{ cookie: string }> {
+  const context = await request.newContext({ baseURL, storageState: NOBODY });
+  const { email, password } = COACH;
+  const known = await context.post('/api/door/sign-in', { data: { email, password } });
+  if (!known.ok())
+    expect(await (await context.post('/api/door/sign-up', { data: { ...COACH, studio: null } })).json()).toEqual({ ok: true });
+  const { cookies } = await context.storageState({ path: SIGNED_IN });
+  await context.dispose();
+  return { cookie: cookies.map((c) => `${c.name}=${c.value}`).join('; ') };
+}
 
 const folder = mkdtempSync(join(tmpdir(), 'wendel-sounds-'));
 
@@ -46,7 +67,7 @@ export async function withMicrophone(wav: string, work: (page: Page) => Promise<
   ];
   const browser: Browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
   try {
-    await work(await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 } }));
+    await work(await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN }));
   } finally {
     await browser.close();
   }

@@ -1,7 +1,7 @@
 import { chromium, expect, test } from '@playwright/test';
 import { truncateSync } from 'node:fs';
 import { writeWav } from '../src/core/format/wav';
-import { addSinger, found, LAUNCH_ARGS, openSinger, sirenFile, soundFile } from './browser';
+import { addSinger, found, LAUNCH_ARGS, openSinger, SIGNED_IN, sirenFile, soundFile } from './browser';
 
 test('a file is taken in; bad files get a clear word and leave nothing', async ({ page }) => {
   await addSinger(page, 'Nell Ashby', 'Mezzo');
@@ -76,7 +76,7 @@ test('a microphone that is blocked or missing is explained', async ({ baseURL })
     [['--use-fake-ui-for-media-stream'], /No microphone was found/],
   ] as const) {
     const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: [...LAUNCH_ARGS, ...args] });
-    const page = await browser.newPage({ baseURL });
+    const page = await browser.newPage({ baseURL, storageState: SIGNED_IN });
     await openSinger(page, 'Nell Ashby', 'Listen');
     await page.getByRole('button', { name: 'Start' }).click();
     await expect(page.getByRole('main').getByRole('alert')).toContainText(words);

@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { LAUNCH_ARGS } from './browser';
+import { LAUNCH_ARGS, NOBODY, SIGNED_IN } from './browser';
 
 /** Started by bin/test.mjs, which serves a copy of the application at WENDEL_PORT with its data in WENDEL_DATA. */
 export default defineConfig({
@@ -14,10 +14,13 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${process.env.WENDEL_PORT}`,
     viewport: { width: 1280, height: 800 },
+    storageState: SIGNED_IN,
+    actionTimeout: 60_000,
     launchOptions: { executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS },
   },
   projects: [
-    { name: 'rooms', testIgnore: /restart|faults/ },
+    { name: 'door', testMatch: /door/, use: { storageState: NOBODY } },
+    { name: 'rooms', testIgnore: /door|restart|faults/, dependencies: ['door'] },
     { name: 'faults', testMatch: /faults/, dependencies: ['rooms'] },
     { name: 'restart', testMatch: /restart/, dependencies: ['faults'] },
   ],

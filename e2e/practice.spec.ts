@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openSinger, practiceLink, sirenFile, withMicrophone } from './browser';
+import { NOBODY, openSinger, practiceLink, sirenFile, withMicrophone } from './browser';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -68,7 +68,7 @@ test('opened once it opens without a network; what was done then goes when the n
   baseURL,
 }) => {
   const address = await practiceLink(coach, 'Lio Fenn');
-  const context = await browser.newContext({ baseURL, viewport: PHONE });
+  const context = await browser.newContext({ baseURL, viewport: PHONE, storageState: NOBODY });
   const singer = await context.newPage();
   await singer.goto(address);
   await expect(singer.getByRole('button', { name: 'All well' })).toBeVisible();

@@ -27,6 +27,7 @@ export function proxy(request: NextRequest): NextResponse {
   const policy = policyFor(Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64'));
   const headers = new Headers(request.headers);
   headers.set('content-security-policy', policy);
+  headers.set('x-wendel-path', request.nextUrl.pathname);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
   return response;

@@ -6,7 +6,7 @@ import { anchorsFor, beginCourse } from '../../src/core/lesson/course';
 import { STEPS } from '../../src/core/lesson/protocols';
 import { sing } from '../../src/core/sim/sing';
 import { typicalProfile } from '../../src/core/sim/typical';
-import { addSinger, soundFile, withMicrophone } from '../browser';
+import { addSinger, signInOnce, soundFile, withMicrophone } from '../browser';
 
 const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
 const [lessonMinutes = 10, shortTakes = 20, longTakes = 20] = process.argv.slice(2).map(Number);
@@ -185,6 +185,7 @@ function sirens(): string {
   return soundFile('sirens.wav', writeWav({ samples, sampleRate: RATE }, 16));
 }
 
+await signInOnce(baseURL);
 await withMicrophone(
   sirens(),
   async (page) => {

@@ -2,7 +2,7 @@
 import { chromium } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
-import { LAUNCH_ARGS } from '../browser';
+import { LAUNCH_ARGS, SIGNED_IN, signInOnce } from '../browser';
 
 const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
 const [singers = 300, takesEach = 67, looks = 20] = process.argv.slice(2).map(Number);
@@ -38,6 +38,18 @@ async function fill(db: Client): Promise<string[]> {
        from unnest($1::uuid[], $2::uuid[]) as c(id, source_id) join analysis a on a.take_id = c.source_id`,
       [copies.map((c) => c.id), copies.map((c) => c.from)],
     );
+    // A year: six days a week, four exercises a day, a sign now and then.
+    await db.query(
+      `insert into practice (id, studio_id, singer_id, day, at, what)
+       select gen_random_uuid(), studio_id, $1, day::date, day + make_interval(mins => 5 * n),
+         jsonb_build_object('kind', 'item', 'exerciseId', (array['flow-hum', 'five-note', 'octave-slide', 'straw-slide'])[n], 'name', 'Exercise ' || n,
+'sound', 'vv', 'tempo', 72, 'keys', jsonb_build_array(55, 56, 57, 58), 'seconds', 180, 'load', '{"voicedS": 60, "cycles": 15000}'::jsonb,
+           'success', n % 3 > 0, 'effort', 3 + n % 4, 'byHand', false,
+           'signs', case when extract(doy from day)::int % 40 = 0 then '["scratchy"]'::jsonb else '[]'::jsonb end)
+       from singer, generate_series(now() - interval '364 days', now(), interval '1 day') as day, generate_series(1, 4) as n
+       where singer.id = $1 and extract(isodow from day) < 7`,
+      [id],
+    );
   }
   await db.query('commit');
   await db.query('analyze');
@@ -52,12 +64,14 @@ const { rows } = await db.query('select (select count(*) from singer)::int as si
 await db.end();
 say(`${rows[0].singers} singers, ${rows[0].takes} takes, filled in ${((Date.now() - started) / 1000).toFixed(0)} s`);
 
+const headers = await signInOnce(baseURL);
+
 /** How long pages take, asked one after another. */
 async function look(name: string, path: (i: number) => string): Promise<void> {
   const times: number[] = [];
   for (let i = 0; i < looks; i++) {
     const at = performance.now();
-    const answer = await fetch(`${baseURL}${path(i)}`);
+    const answer = await fetch(`${baseURL}${path(i)}`, { headers });
     await answer.text();
     if (!answer.ok) throw new Error(`${path(i)} answered ${answer.status}`);
     times.push(performance.now() - at);
@@ -66,17 +80,18 @@ async function look(name: string, path: (i: number) => string): Promise<void> {
 }
 
 // The first look of a server that has just started is not a coach's usual one.
-await (await fetch(`${baseURL}/`)).text();
+await (await fetch(`${baseURL}/`, { headers })).text();
 await look('studio, most maps still to be pooled', () => '/');
 await look('singer', (i) => `/singers/${ids[i]}`);
 await look('map', (i) => `/singers/${ids[i]}/map`);
 await look('listen', (i) => `/singers/${ids[i]}/listen`);
 await look('plan', (i) => `/singers/${ids[i]}/plan`);
+await look('progress, after a year of practice', (i) => `/singers/${ids[i]}/progress`);
 // A little of the pooling is done with every look.
 const fresh = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
 await fresh.connect();
 for (let i = 0; i < 1000; i++) {
-  await (await fetch(`${baseURL}/`)).text();
+  await (await fetch(`${baseURL}/`, { headers })).text();
   const { rows: left } = await fresh.query(
     'select count(*)::int as n from singer s left join voice_map v on v.singer_id = s.id and v.evidence = s.evidence where v.singer_id is null',
   );
@@ -86,7 +101,7 @@ await fresh.end();
 await look('studio, all maps known', () => '/');
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS });
-const page = await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 } });
+const page = await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN });
 await page.goto('/');
 await page.waitForLoadState('networkidle');
 const scroll = await page.evaluate(

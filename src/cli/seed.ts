@@ -6,6 +6,7 @@ import { CAST, CastMember } from '../core/sim/cast';
 import { SimTask } from '../core/sim/score';
 import { sing } from '../core/sim/sing';
 import { analyseTake } from '../core/take/analyse';
+import { auditOf } from '../data/audit';
 import { inStudio, pool, StudioTx, studioIds } from '../data/client';
 import { insertSinger, listSingers } from '../data/singers';
 import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
@@ -71,7 +72,8 @@ async function seedTake(
 async function main() {
   const [studioId] = await studioIds();
   await inStudio(studioId, async (tx) => {
-    if ((await listSingers(tx)).length > 0) return;
+    // A studio that was emptied by hand has a log of it, and stays empty.
+    if ((await auditOf(tx, null)).length > 0 || (await listSingers(tx)).length > 0) return;
     const started = Date.now();
     let takes = 0;
     for (const [m, member] of CAST.entries()) {
@@ -81,6 +83,7 @@ async function main() {
         voiceType: member.voiceType,
         note: member.note,
         school: null,
+        email: null,
         intake: { consent: 'singer', minor: false, goals: '', health: member.health ?? '' },
       });
       for (const [s, weeks] of SESSIONS_WEEKS_AGO.entries()) {

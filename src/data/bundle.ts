@@ -45,7 +45,7 @@ export async function insertRows(tx: StudioTx, table: Bundled, rows: readonly Bu
 /** Ids of takes whose sound isn't there. */
 export async function silentTakes(tx: StudioTx): Promise<string[]> {
   const { rows } = await tx.execute(
-    'select id from take where studio_id = $1 and not exists (select 1 from take_audio a where a.take_id = take.id)',
+    'select id from take where studio_id = $1 and sound_removed_at is null and not exists (select 1 from take_audio a where a.take_id = take.id)',
     [tx.studioId],
   );
   return (rows as { id: string }[]).map((r) => r.id);

@@ -1,11 +1,15 @@
 import { drizzle, NodePgDatabase } from 'drizzle-orm/node-postgres';
-import { Pool, PoolClient } from 'pg';
+import { Pool } from 'pg';
 import * as schema from './schema';
 
 /** A transaction that may touch one studio's rows only. */
 export interface StudioTx {
   db: NodePgDatabase<typeof schema>;
   studioId: string;
+  /** Nothing can be changed in it. */
+  readOnly: boolean;
+  /** Singers whose rows were looked up, to be noted in the log of looks. */
+  saw: Set<string>;
   /** Run raw SQL in the same transaction (the job queue joins in through this). */
   execute(text: string, values?: unknown[]): Promise<{ rows: unknown[] }>;
 }
@@ -25,13 +29,30 @@ export function pool(): Pool {
   return held.wendelPool;
 }
 
+export interface Access {
+  /** Who does it, for the log of changes; without: Wendel itself. */
+  actor?: string;
+  /** The database refuses every change. */
+  readOnly?: boolean;
+}
+
 /** Run `work` in one transaction as one studio (row-level security holds it to that studio). */
-export async function inStudio<T>(studioId: string, work: (tx: StudioTx) => Promise<T>): Promise<T> {
+export async function inStudio<T>(
+  studioId: string,
+  work: (tx: StudioTx) => Promise<T>,
+  { actor = '', readOnly = false }: Access = {},
+): Promise<T> {
   const client = await pool().connect();
   try {
-    await client.query('begin');
-    await client.query("select set_config('wendel.studio', $1, true)", [studioId]);
-    const result = await work(txOf(client, studioId));
+    await client.query(readOnly ? 'begin read only' : 'begin');
+    await client.query("select set_config('wendel.studio', $1, true), set_config('wendel.actor', $2, true)", [studioId, actor]);
+    const result = await work({
+      db: drizzle(client, { schema }),
+      studioId,
+      readOnly,
+      saw: new Set(),
+      execute: (text, values) => client.query(text, values as unknown[]),
+    });
     await client.query('commit');
     return result;
   } catch (error) {
@@ -42,16 +63,8 @@ export async function inStudio<T>(studioId: string, work: (tx: StudioTx) => Prom
   }
 }
 
-function txOf(client: PoolClient, studioId: string): StudioTx {
-  return {
-    db: drizzle(client, { schema }),
-    studioId,
-    execute: (text, values) => client.query(text, values as unknown[]),
-  };
-}
-
 /** Ids of all studios, oldest first. */
 export async function studioIds(): Promise<string[]> {
-  const found = await drizzle(pool(), { schema }).select({ id: schema.studio.id }).from(schema.studio).orderBy(schema.studio.createdAt);
-  return found.map((s) => s.id);
+  const { rows } = await pool().query('select studio_ids() as id');
+  return rows.map((row: { id: string }) => row.id);
 }

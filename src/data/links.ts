@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { pool, StudioTx } from './client';
 import { link, message } from './schema';
 
@@ -57,16 +57,35 @@ export async function linkUsed({ db, studioId }: StudioTx, id: string): Promise<
     .where(and(eq(link.studioId, studioId), eq(link.id, id)));
 }
 
-export async function insertMessage(
-  { db, studioId }: StudioTx,
-  values: { singerId: string | null; recipient: string; subject: string; body: string },
-): Promise<void> {
+export async function insertMessage({ db, studioId }: StudioTx, values: Omit<typeof message.$inferInsert, 'studioId'>): Promise<void> {
   await db.insert(message).values({ ...values, studioId });
 }
 
 const MOST_SHOWN = 200;
 
-/** The studio's messages, newest first. */
-export async function messagesOf({ db, studioId }: StudioTx) {
-  return db.select().from(message).where(eq(message.studioId, studioId)).orderBy(desc(message.madeAt)).limit(MOST_SHOWN);
+/** The studio's messages, newest first; those that hold a key to a coach's account for owners only. */
+export async function messagesOf({ db, studioId }: StudioTx, forOwners: boolean) {
+  return db
+    .select()
+    .from(message)
+    .where(and(eq(message.studioId, studioId), forOwners ? undefined : eq(message.forOwners, false)))
+    .orderBy(desc(message.madeAt))
+    .limit(MOST_SHOWN);
+}
+
+/** Messages that have an address and were not taken by a mail server yet, oldest first. */
+export const unsentMessages = ({ db, studioId }: StudioTx) =>
+  db
+    .select()
+    .from(message)
+    .where(and(eq(message.studioId, studioId), isNotNull(message.address), isNull(message.sentAt)))
+    .orderBy(asc(message.madeAt))
+    .limit(MOST_SHOWN);
+
+/** The mail server took a message (its words, which hold a key, are then forgotten), or wouldn't. */
+export async function messageSent({ db, studioId }: StudioTx, id: string, problem: string | null): Promise<void> {
+  await db
+    .update(message)
+    .set(problem === null ? { sentAt: new Date(), body: '', problem } : { problem })
+    .where(and(eq(message.studioId, studioId), eq(message.id, id)));
 }

@@ -35,6 +35,8 @@ export const studio = pgTable('studio', {
   name: text('name').notNull(),
   /** The school of teaching that names and orders things here; a singer may have another. */
   school: text('school').$type<SchoolId>().notNull().default('classical'),
+  /** The sound of takes is deleted when it is so many months old, what was found in it stays; null: kept. */
+  keepMonths: integer('keep_months'),
   createdAt: at('created_at').notNull().defaultNow(),
 });
 
@@ -63,6 +65,8 @@ export const singer = pgTable(
     part: text('part').notNull().default(''),
     voiceType: text('voice_type').notNull(),
     note: text('note').notNull().default(''),
+    /** Where messages to the singer go; null: handed over by the coach. */
+    email: text('email'),
     /** Taught by another school than the studio's; null: by the studio's. */
     school: text('school').$type<SchoolId>(),
     /** The singer's own timbre axis, from the newest four-colour calibration. */
@@ -175,6 +179,8 @@ export const take = pgTable(
     asked: jsonb('asked').$type<Asked>(),
     note: text('note').notNull().default(''),
     recordedAt: at('recorded_at').notNull(),
+    /** When its sound was deleted, as the studio's settings want; what was found in it stays. */
+    soundRemovedAt: at('sound_removed_at'),
   },
   (t) => [
     unique('take_studio_id').on(t.studioId, t.id),
@@ -318,8 +324,15 @@ export const message = pgTable(
     /** About whom; gone with them. */
     singerId: uuid('singer_id'),
     recipient: text('recipient').notNull(),
+    /** Where a mail server takes it; null: the coach hands it over. */
+    address: text('address'),
     subject: text('subject').notNull(),
+    /** Empty once a mail server has taken a message that holds a key. */
     body: text('body').notNull(),
+    /** Holds a key to a coach's account: shown to owners only. */
+    forOwners: boolean('for_owners').notNull().default(false),
+    /** Why the mail server would not take it. */
+    problem: text('problem'),
     madeAt: at('made_at').notNull().defaultNow(),
     sentAt: at('sent_at'),
   },
@@ -352,5 +365,31 @@ export const practice = pgTable(
     index('practice_by_singer').on(t.singerId, t.day),
     // Asked every second or so by pages that want to know what is new.
     index('practice_by_arrival').on(t.studioId, t.receivedAt),
+  ],
+);
+
+/** Who looked at a singer and who changed what: written by the database itself (migration 0008), never changed by the application. */
+export const audit = pgTable(
+  'audit',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    studioId: studioId(),
+    at: at('at').notNull().defaultNow(),
+    /** A coach's name, 'the singer' by their link, or Wendel itself. */
+    actor: text('actor').notNull(),
+    did: text('did').$type<'looked' | 'added' | 'changed' | 'deleted' | 'signed in' | 'could not sign in' | 'signed out'>().notNull(),
+    /** The table, and the columns that changed. */
+    what: text('what').notNull(),
+    columns: text('columns').array(),
+    whatId: text('what_id'),
+    /** About whom; gone with them. */
+    singerId: uuid('singer_id'),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'audit_singer' }).onDelete(
+      'cascade',
+    ),
+    index('audit_by_studio').on(t.studioId, t.at),
+    index('audit_by_singer').on(t.singerId, t.at),
   ],
 );

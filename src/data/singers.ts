@@ -14,6 +14,8 @@ export interface SingerRow {
   part: string;
   voiceType: VoiceTypeId;
   note: string;
+  /** Where messages to them go; null: handed over by the coach. */
+  email: string | null;
   intake: Intake | null;
   /** Taught by another school than the studio's. */
   school: SchoolId | null;
@@ -31,6 +33,7 @@ const columns = {
   part: singer.part,
   voiceType: sql<VoiceTypeId>`${singer.voiceType}`,
   note: singer.note,
+  email: singer.email,
   intake: singer.intake,
   school: singer.school,
   archivedAt: singer.archivedAt,

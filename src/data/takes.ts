@@ -21,6 +21,8 @@ export interface TakeRow {
   step: string;
   asked: Asked | null;
   note: string;
+  /** When its sound was deleted; null: it is there. */
+  soundRemovedAt?: Date | null;
 }
 
 export type MarkRow = typeof mark.$inferSelect;
@@ -41,7 +43,14 @@ const columns = {
   step: take.step,
   asked: take.asked,
   note: take.note,
+  soundRemovedAt: take.soundRemovedAt,
 };
+
+/** The analysis a take is read by: this engine's; of a take whose sound is gone the last there was. */
+const present = and(
+  eq(analysis.takeId, take.id),
+  sql`${analysis.engine} = case when ${take.soundRemovedAt} is null then ${ENGINE} else (select a.engine from analysis a where a.take_id = ${take.id} order by a.engine = ${ENGINE} desc, a.analysed_at desc limit 1) end`,
+);
 
 export async function insertTake({ db, studioId }: StudioTx, row: TakeRow): Promise<void> {
   await db.insert(take).values({ ...row, studioId });
@@ -90,7 +99,8 @@ export async function analysisOf({ db, studioId }: StudioTx, takeId: string) {
   const [row] = await db
     .select({ engine: analysis.engine, findings: analysis.findings, trace: analysis.trace, error: analysis.error })
     .from(analysis)
-    .where(and(eq(analysis.studioId, studioId), eq(analysis.takeId, takeId), eq(analysis.engine, ENGINE)));
+    .innerJoin(take, present)
+    .where(and(eq(analysis.studioId, studioId), eq(analysis.takeId, takeId)));
   return row;
 }
 
@@ -100,7 +110,7 @@ export async function takesToAnalyse({ db, studioId }: StudioTx): Promise<string
     .select({ id: take.id })
     .from(take)
     .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
-    .where(and(eq(take.studioId, studioId), isNull(analysis.takeId)))
+    .where(and(eq(take.studioId, studioId), isNull(analysis.takeId), isNull(take.soundRemovedAt)))
     .orderBy(asc(take.recordedAt));
   return rows.map((r) => r.id);
 }
@@ -110,7 +120,7 @@ export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string
   return db
     .select({ ...columns, findings: analysis.findings, error: analysis.error })
     .from(take)
-    .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
+    .leftJoin(analysis, present)
     .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
     .orderBy(desc(take.recordedAt), take.id);
 }
@@ -126,7 +136,7 @@ export async function takeLinesOfSinger({ db, studioId }: StudioTx, singerId: st
       analysed: sql<boolean>`${analysis.takeId} is not null`,
     })
     .from(take)
-    .leftJoin(analysis, and(eq(analysis.takeId, take.id), eq(analysis.engine, ENGINE)))
+    .leftJoin(analysis, present)
     .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId)))
     .orderBy(desc(take.recordedAt), take.id);
 }
@@ -143,7 +153,7 @@ export async function colourTakes({ db, studioId }: StudioTx, singerId: string):
   const rows = await db
     .selectDistinctOn([take.colour], { colour: take.colour, id: take.id })
     .from(take)
-    .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId), isNotNull(take.colour)))
+    .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId), isNotNull(take.colour), isNull(take.soundRemovedAt)))
     .orderBy(take.colour, desc(take.recordedAt));
   return rows.map(({ colour, id }) => ({ colour: colour!, id }));
 }
@@ -178,4 +188,15 @@ export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'st
 
 export async function deleteMark({ db, studioId }: StudioTx, takeId: string, id: string): Promise<void> {
   await db.delete(mark).where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId), eq(mark.id, id)));
+}
+
+/** Delete the sound of takes recorded before a time, for good; what was found in them stays. How many. */
+export async function removeSound({ execute, studioId }: StudioTx, before: Date): Promise<number> {
+  const { rows } = await execute(
+    'update take set sound_removed_at = now() where studio_id = $1 and recorded_at < $2 and sound_removed_at is null returning id',
+    [studioId, before],
+  );
+  const ids = (rows as { id: string }[]).map((row) => row.id);
+  await execute('delete from take_audio where studio_id = $1 and take_id = any($2)', [studioId, ids]);
+  return ids.length;
 }

@@ -28,7 +28,7 @@ export async function exportSinger(id: string): Promise<Response> {
       input: JSON.stringify({ singer, ...rest, takes: takes.map((t) => ({ ...t, file: nameOf(t) })) }, null, 2),
       lastModified: new Date(),
     };
-    for (const take of takes)
+    for (const take of takes.filter((t) => !t.soundRemovedAt))
       yield { name: nameOf(take), input: await takeAudioStream(take.id, 0, take.bytes), lastModified: take.recordedAt, size: take.bytes };
   }
   const file = `${singer.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;

@@ -3,14 +3,18 @@ import { School, schoolById, SCHOOL_IDS } from '../core/map/schools';
 import { StudioTx } from '../data/client';
 import type { SingerRow } from '../data/singers';
 import { studioSettings, updateStudio } from '../data/studios';
-import { inPresentStudio } from './studio';
+import { inPresentStudio, mustBe } from './studio';
 
 export const SettingsInput = z.object({
   name: z.string().trim().min(1, 'Give the studio a name.').max(120),
   school: z.enum(SCHOOL_IDS),
+  keepMonths: z.number().int().min(1).max(120).nullable(),
 });
 
-export const viewSettings = () => inPresentStudio(studioSettings);
+export const viewSettings = async () => ({
+  may: (await mustBe('reader')).role === 'owner',
+  settings: await inPresentStudio(studioSettings),
+});
 
 export const changeSettings = (input: z.infer<typeof SettingsInput>) => inPresentStudio((tx) => updateStudio(tx, input));
 

@@ -27,6 +27,7 @@ export const SingerInput = z.object({
   part: z.string().trim().max(120).default(''),
   voiceType: z.enum(VOICE_TYPES.map((t) => t.id)),
   note: z.string().trim().max(2000).default(''),
+  email: z.email('That is no e-mail address.').max(200).nullable().default(null),
   intake: Intake.nullable().default(null),
   school: z.enum(SCHOOL_IDS).nullable().default(null),
 });
@@ -71,7 +72,7 @@ async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
   const kept = await keptMap(tx, singerId, evidence);
   if (kept) return kept;
   const map = mapVoice(await evidenceFor(tx, singerId));
-  await keepMap(tx, singerId, evidence, map, summaryOf(map));
+  if (!tx.readOnly) await keepMap(tx, singerId, evidence, map, summaryOf(map));
   return map;
 }
 
@@ -98,6 +99,7 @@ export const pinValue = (id: string, { what, midi }: { what: PinName; midi: numb
 /** The singer. @throws Problem (404) when there is none. */
 export async function mustFindSinger(tx: StudioTx, id: string) {
   const singer = z.uuid().safeParse(id).success ? await findSinger(tx, id) : undefined;
+  if (singer) tx.saw.add(id);
   if (!singer) throw new Problem('There is no such singer in this studio.', 404);
   return singer;
 }

@@ -11,8 +11,12 @@ import { USUAL_TERMS } from '../core/plan/request';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { inStudio, pool } from '../data/client';
+import type { Member } from '../data/door';
 import { openQueue } from '../data/queue';
 import { analyseJob } from '../worker/analyse-job';
+import { sweepSound } from '../worker/sweep';
+import { viewAudit } from './audit';
+import { changeSettings } from './settings';
 import { COLOURS } from '../core/take/types';
 import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
@@ -27,6 +31,10 @@ import { discardTake, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake 
 
 jest.setTimeout(30_000);
 
+/** Who asks, in place of a browser's cookie. */
+let mockMember: Member | null = null;
+jest.mock('./session', () => ({ presentMember: async () => mockMember, senderAddress: async () => 'test' }));
+
 const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
 const wav = writeWav(
   sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5, sirens: 2 }, { seed: 1, sampleRate: 48000 }).pcm,
@@ -37,7 +45,17 @@ let studioId: string;
 
 beforeAll(async () => {
   await owner.connect();
-  singerId = await addSinger({ name: 'Pell Sander', part: 'The Ferryman', voiceType: 'tenor', note: '', intake: null, school: null });
+  studioId = (await owner.query('select id from studio')).rows[0].id;
+  mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
+  singerId = await addSinger({
+    name: 'Pell Sander',
+    part: 'The Ferryman',
+    voiceType: 'tenor',
+    note: '',
+    email: null,
+    intake: null,
+    school: null,
+  });
   studioId = (await owner.query('select id from studio')).rows[0].id;
 });
 afterAll(async () => {
@@ -167,7 +185,7 @@ describe('a take', () => {
 
   test('the fourth colour calibrates the singer, and every other take is read again along the new axis', async () => {
     const profile = typicalProfile('tenor', 'flip');
-    const own = await addSinger({ name: 'Ansa Reed', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
+    const own = await addSinger({ name: 'Ansa Reed', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
     const siren = await receive(wav, { singerId: own });
     await analyseJob({ studioId, takeId: siren });
     const held = COLOURS.map((colour, i) => ({
@@ -198,7 +216,7 @@ describe('a take', () => {
 });
 
 test('map, plan and assignment follow from the takes', async () => {
-  const id = await addSinger({ name: 'Ina Reed', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
+  const id = await addSinger({ name: 'Ina Reed', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
   const planOf = async () => {
     const { singer, map, school, terms } = await viewPlan(id);
     return planFor({ ...terms, map, school, voiceType: singer.voiceType, shelf: SHELF, minor: false, today: null });
@@ -274,7 +292,7 @@ describe('lessons', () => {
 });
 
 test('a kept map is given again until its evidence changes; pins stand over it and keep what the machine says', async () => {
-  const id = await addSinger({ name: 'Wick Aster', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
+  const id = await addSinger({ name: 'Wick Aster', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
   const takeId = await receive(wav, { singerId: id });
   await analyseJob({ studioId, takeId });
   const before = (await viewSinger(id)).map;
@@ -295,7 +313,7 @@ test('a kept map is given again until its evidence changes; pins stand over it a
 });
 
 test('a singer is changed, put away, and deleted for good only by name', async () => {
-  const fields = { name: 'Ives Lorne', part: '', voiceType: 'bass' as const, note: '', intake: null, school: null };
+  const fields = { name: 'Ives Lorne', part: '', voiceType: 'bass' as const, note: '', email: null, intake: null, school: null };
   const id = await addSinger(fields);
   await receive(wav, { singerId: id });
   expect(() => SingerInput.parse({ ...fields, intake: { consent: 'singer', minor: true } })).toThrow(/guardian/);
@@ -366,7 +384,7 @@ describe('a singer’s own page', () => {
   test('a link opens one singer’s page; a new one ends it; the log takes each line once', async () => {
     const { address } = await makeLink(singerId, 'http://localhost:3000');
     const token = address.split('/p/')[1];
-    expect((await viewMessages())[0].body).toContain(address);
+    expect((await viewMessages()).messages[0].body).toContain(address);
     // The token itself is nowhere in the database but in the message.
     const { rows } = await owner.query('select * from link');
     expect(JSON.stringify(rows)).not.toContain(token);
@@ -389,7 +407,7 @@ describe('a singer’s own page', () => {
   test('a recording made there is stored for that singer, whoever it says it is for', async () => {
     const { address } = await makeLink(singerId, 'http://localhost:3000');
     const token = address.split('/p/')[1];
-    const other = await addSinger({ name: 'Not Me', part: '', voiceType: 'tenor', note: '', intake: null, school: null });
+    const other = await addSinger({ name: 'Not Me', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
     const own = meta(wav, { singerId: other, sha256: sha256(wav) });
     await receivePracticeTake(token, own, pieces(wav), wav.length);
     expect((await viewTake(own.id)).take.singerId).toBe(singerId);
@@ -440,7 +458,12 @@ describe('studios are apart', () => {
     const { rows } = await owner.query(
       "select table_name from information_schema.columns where table_schema = 'public' and column_name = 'studio_id'",
     );
-    const tables: string[] = rows.map((r) => r.table_name);
+    // Who may come in is the door's: the application can't look there at all.
+    const atTheDoor = ['coach', 'session', 'credential', 'verification', 'member', 'invite'];
+    for (const table of atTheDoor)
+      for (const attempt of [`select * from ${table}`, `insert into ${table} default values`, `delete from ${table}`])
+        await expect(inStudio(studioId, (tx) => tx.execute(attempt))).rejects.toThrow(/permission denied/);
+    const tables: string[] = rows.map((r) => r.table_name).filter((t) => !atTheDoor.includes(t));
     expect(tables).toEqual(expect.arrayContaining(['singer', 'take', 'take_audio', 'analysis', 'mark', 'assignment']));
     for (const table of tables) {
       const here = await inStudio(studioId, (tx) => tx.execute(`select count(*)::int as n from ${table}`));
@@ -452,7 +475,52 @@ describe('studios are apart', () => {
     const all = (
       await owner.query("select table_name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'")
     ).rows.map((r) => r.table_name);
-    expect(all.filter((t) => !tables.includes(t))).toEqual(['studio']);
+    expect(all.filter((t) => !tables.includes(t) && !atTheDoor.includes(t))).toEqual(['studio']);
+    const studios = await inStudio(other, (tx) => tx.execute('select id from studio'));
+    expect([studios.rows, (await pool().query('select id from studio')).rows]).toEqual([[{ id: other }], []]);
+  });
+
+  test('each change and each look is noted by the database; a reader’s transaction changes nothing', async () => {
+    const id = await addSinger({ name: 'Orla Finch', part: '', voiceType: 'mezzo', note: '', email: null, intake: null, school: null });
+    const asReader = { ...mockMember!, userId: 'reader', name: 'Quill', role: 'reader' as const };
+    const me = mockMember;
+    mockMember = asReader;
+    await viewSinger(id);
+    await expect(editSinger(id, { ...SingerInput.parse({ name: 'Mine', voiceType: 'bass' }) })).rejects.toThrow();
+    mockMember = me;
+    await editSinger(id, SingerInput.parse({ name: 'Orla Finch', part: 'The Heron', voiceType: 'mezzo' }));
+    const lines = (await viewAudit()).filter((l) => l.singerId === id);
+    expect(lines.map(({ actor, did, what, columns }) => ({ actor, did, what, columns })).reverse()).toEqual([
+      { actor: 'Marit', did: 'added', what: 'singer', columns: null },
+      { actor: 'Quill', did: 'looked', what: 'singer', columns: null },
+      { actor: 'Marit', did: 'changed', what: 'singer', columns: ['part'] },
+      { actor: 'Marit', did: 'looked', what: 'singer', columns: null },
+    ]);
+    // What was noted goes with the singer; that one was deleted stays.
+    await removeSinger(id, 'Orla Finch');
+    const after = await viewAudit();
+    expect(after.filter((l) => l.singerId === id)).toEqual([]);
+    expect(after[0]).toMatchObject({ actor: 'Marit', did: 'deleted', what: 'singer', singerId: null });
+  });
+
+  test('sound is deleted when its time is over, and what was found in it stays', async () => {
+    const id = await receive(wav, { recordedAt: new Date(Date.now() - 100 * 86_400_000) });
+    const young = await receive(wav);
+    await analyseJob({ studioId, takeId: id });
+    expect(await inStudio(studioId, sweepSound)).toBe(0);
+    await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: 3 });
+    expect(await inStudio(studioId, sweepSound)).toBe(1);
+    expect(await inStudio(studioId, sweepSound)).toBe(0);
+    await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: null });
+    const { take, analysis } = await viewTake(id);
+    expect(take.soundRemovedAt).not.toBeNull();
+    expect(analysis?.findings?.events.length).toBeGreaterThan(0);
+    expect(await bytesOf(await takeAudioStream(id, 0, wav.length))).toHaveLength(0);
+    expect(await bytesOf(await takeAudioStream(young, 0, wav.length))).toHaveLength(wav.length);
+    // A later engine leaves alone what it can't hear, and the old findings still count.
+    await owner.query("update analysis set engine = 'wendel-0' where take_id = $1", [id]);
+    expect(await inStudio(studioId, takesToAnalyse)).not.toContain(id);
+    expect((await viewTake(id)).analysis).toMatchObject({ engine: 'wendel-0', findings: analysis!.findings });
   });
 
   test('a row for another studio is refused, and the application role cannot lift the lock', async () => {
@@ -466,6 +534,8 @@ describe('studios are apart', () => {
       'set role wendel_owner',
       'alter role wendel_app bypassrls',
       'create table public.hole (x int)',
+      'delete from audit',
+      "update audit set actor = 'nobody'",
     ])
       await expect(pool().query(attempt)).rejects.toThrow(/permission denied|must be owner|must be superuser/);
   });

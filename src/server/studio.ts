@@ -1,10 +1,74 @@
-import { inStudio, StudioTx, studioIds } from '../data/client';
+import { AsyncLocalStorage } from 'node:async_hooks';
+import { noteLooks } from '../data/audit';
+import { inStudio, StudioTx } from '../data/client';
+import type { Member } from '../data/door';
+import type { Role } from '../data/door-schema';
+import { Problem } from './problem';
+import { presentMember } from './session';
 
-let found: string | undefined;
+/** The member a route handler has let in, for the work it does. */
+const letIn = new AsyncLocalStorage<Member>();
 
-/** Run work in the present studio. Until accounts come there is exactly one. */
+const RANK: Record<Role, number> = { reader: 0, coach: 1, owner: 2 };
+const WORDS: Record<Role, string> = {
+  reader: 'Sign in to see this.',
+  coach: 'Your account may look at everything and change nothing: ask the owner of the studio.',
+  owner: 'This is for the owner of the studio.',
+};
+
+const signIn = () => new Problem('You are not signed in (any more). Sign in and do it again; what you wrote is still here.', 401);
+
+/** Who asks, if they may do what takes a role. @throws Problem (401: not signed in; 403: not allowed). */
+export async function mustBe(role: Role): Promise<Member> {
+  const member = letIn.getStore() ?? (await presentMember());
+  if (!member) throw signIn();
+  if (RANK[member.role] < RANK[role]) throw new Problem(WORDS[role], 403);
+  return member;
+}
+
+/** Do a route handler's work as whoever asks, if they have at least this role. @throws Problem as `mustBe`. */
+export async function asAtLeast<T>(role: Role, work: () => Promise<T>): Promise<T> {
+  return letIn.run(await mustBe(role), work);
+}
+
+/** Looks already noted today, so that a day of work with a singer is one line: "studio person singer". */
+const noted = new Map<string, Set<string>>();
+
+function newLooks({ studioId, userId }: Member, saw: Set<string>): string[] {
+  const today = new Date().toISOString().slice(0, 10);
+  if (!noted.has(today)) noted.clear();
+  const done = noted.get(today) ?? new Set();
+  noted.set(today, done);
+  const fresh = [...saw].filter((id) => !done.has(`${studioId} ${userId} ${id}`));
+  for (const id of fresh) done.add(`${studioId} ${userId} ${id}`);
+  return fresh;
+}
+
+/**
+ * Run work in the studio of whoever asks. A reader's transaction is read-only in the database itself: a second lock, should a route
+ * forget the first. @throws Problem (401: not signed in).
+ */
 export async function inPresentStudio<T>(work: (tx: StudioTx) => Promise<T>): Promise<T> {
-  found ??= (await studioIds())[0];
-  if (!found) throw new Error('There is no studio yet: start Wendel with npm start, which makes one.');
-  return inStudio(found, work);
+  return inStudioOf(await mustBe('reader'), work);
+}
+
+/** As `inPresentStudio`, for work that goes on when the request's handler has answered. */
+export async function presentStudio(): Promise<typeof inPresentStudio> {
+  const member = await mustBe('reader');
+  return (work) => inStudioOf(member, work);
+}
+
+async function inStudioOf<T>(member: Member, work: (tx: StudioTx) => Promise<T>): Promise<T> {
+  let saw = new Set<string>();
+  const result = await inStudio(
+    member.studioId,
+    (tx) => {
+      saw = tx.saw;
+      return work(tx);
+    },
+    { actor: member.name, readOnly: member.role === 'reader' },
+  );
+  const looks = newLooks(member, saw);
+  if (looks.length > 0) await noteLooks(member.studioId, member.name, looks);
+  return result;
 }

@@ -21,7 +21,7 @@ import {
   TakeRow,
 } from '../data/takes';
 import { Problem } from './problem';
-import { inPresentStudio } from './studio';
+import { inPresentStudio, presentStudio } from './studio';
 
 const PART_BYTES = 1_000_000;
 const HEADER_BYTES = 65_536;
@@ -149,6 +149,7 @@ function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
 
 async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
   const take = z.uuid().safeParse(id).success ? await findTake(tx, id) : undefined;
+  if (take) tx.saw.add(take.singerId);
   if (!take) throw new Problem('There is no such take: it may have been discarded.', 404);
   return take;
 }
@@ -189,11 +190,12 @@ export async function discardTake(id: string): Promise<void> {
 /** The take's file as a stream of bytes `from` to `to` (exclusive), one stored piece in memory at a time. */
 export async function takeAudioStream(id: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
   let at = from;
+  const inItsStudio = await presentStudio();
   return new ReadableStream({
     async pull(controller) {
       if (at >= to) return controller.close();
       const part = Math.floor(at / PART_BYTES);
-      const bytes = await inPresentStudio((tx) => audioPart(tx, id, part));
+      const bytes = await inItsStudio((tx) => audioPart(tx, id, part));
       const start = at - part * PART_BYTES;
       const piece = bytes?.subarray(start, Math.min(bytes.length, start + (to - at)));
       if (!piece?.length) return controller.close();

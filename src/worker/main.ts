@@ -8,8 +8,10 @@ import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { analyseTake } from '../core/take/analyse';
 import { analyseJob } from './analyse-job';
+import { sweepSound } from './sweep';
 
 const POLL_MS = 5000;
+const SWEEP_MS = 3_600_000;
 const RECONNECT_MS = 1000;
 const log = pino({ name: 'worker' }, pino.destination(2));
 const url = process.env.WENDEL_APP_URL!;
@@ -93,6 +95,14 @@ function warmUp() {
   for (let i = 0; i < 6; i++) analyseTake(pcm, 'siren');
 }
 
+/** Delete sound that is older than its studio keeps. A take that waits to be analysed is analysed first. */
+async function sweep(): Promise<void> {
+  for (const studioId of await studioIds()) {
+    const removed = await inStudio(studioId, sweepSound);
+    if (removed > 0) log.info({ takes: removed }, 'their time is over: sound deleted');
+  }
+}
+
 async function main() {
   const boss = await connectQueue();
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
@@ -104,7 +114,12 @@ async function main() {
   log.info('ready');
   warmUp();
   await catchUp().catch((error: Error) => log.warn({ error: error.message }, 'could not look for older takes'));
+  let swept = 0;
   while (!stopping) {
+    if (Date.now() - swept > SWEEP_MS) {
+      swept = Date.now();
+      await sweep().catch((error: Error) => log.warn({ error: error.message }, 'could not delete old sound'));
+    }
     await drain(boss).catch((error: Error) => log.warn({ error: error.message }, 'queue away, trying again'));
     if (!stopping) await sleep(POLL_MS);
   }

@@ -1,8 +1,9 @@
+import { found } from '@/server/found';
 import { viewStudio } from '@/server/singers';
 import { StudioPage } from '@/ui/studio/StudioPage';
 
 export const metadata = { title: 'Studio' };
 
 export default async function Page() {
-  return <StudioPage {...await viewStudio()} />;
+  return <StudioPage {...await found(viewStudio())} />;
 }

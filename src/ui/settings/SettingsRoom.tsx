@@ -5,10 +5,15 @@ import { useState } from 'react';
 import { SchoolId, SCHOOLS } from '../../core/map/schools';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
+import { BundleInOut } from './BundleInOut';
+import { useAttempt } from './useAttempt';
+
+const KEEP_MONTHS = [3, 6, 12, 24, 60];
 
 /** What holds for the whole studio; each change is kept at once. */
-export function SettingsRoom({ settings }: { settings: { name: string; school: SchoolId } }) {
+export function SettingsRoom({ may, settings }: { may: boolean; settings: { name: string; school: SchoolId; keepMonths: number | null } }) {
   const router = useRouter();
+  const { problem, attempt } = useAttempt();
   const [now, setNow] = useState(settings);
   const [said, setSaid] = useState<{ problem: string } | { kept: true } | null>(null);
   const change = async (next: typeof now) => {
@@ -24,15 +29,18 @@ export function SettingsRoom({ settings }: { settings: { name: string; school: S
     }
   };
   return (
-    <main className="mx-auto flex max-w-[820px] flex-col gap-5 px-4 py-4">
+    <>
       <h1 className="text-2xl font-bold">Studio settings</h1>
+      {!may && <p className="text-soft">The owner of the studio sets these.</p>}
       {said && 'problem' in said && <Notice>{said.problem}</Notice>}
+      {problem && <Notice>{problem}</Notice>}
       <label className="flex max-w-md flex-col gap-1 text-sm text-soft">
         Name of the studio
         <input
           className="field text-base"
           defaultValue={settings.name}
           maxLength={120}
+          disabled={!may}
           onBlur={(e) => e.target.value.trim() !== now.name && void change({ ...now, name: e.target.value.trim() })}
         />
       </label>
@@ -46,6 +54,7 @@ export function SettingsRoom({ settings }: { settings: { name: string; school: S
         </p>
         <RadioGroup
           value={now.school}
+          disabled={!may}
           onChange={(school) => void change({ ...now, school })}
           aria-labelledby="school"
           className="mt-3 grid gap-2"
@@ -69,9 +78,33 @@ export function SettingsRoom({ settings }: { settings: { name: string; school: S
           ))}
         </RadioGroup>
       </section>
+      <section aria-labelledby="keep">
+        <h2 id="keep" className="text-lg font-bold">
+          How long recordings are kept
+        </h2>
+        <p className="text-soft">
+          The sound of a take is deleted for good when its time is over. What was found in it, your marks and the map stay. Ask a singer, or
+          the guardian of a minor, before you record, and keep no longer than you need.
+        </p>
+        <select
+          className="field mt-2 text-base"
+          aria-labelledby="keep"
+          disabled={!may}
+          value={now.keepMonths ?? ''}
+          onChange={(e) => void change({ ...now, keepMonths: Number(e.target.value) || null })}
+        >
+          <option value="">until you delete them</option>
+          {KEEP_MONTHS.map((n) => (
+            <option key={n} value={n}>
+              {n} months
+            </option>
+          ))}
+        </select>
+      </section>
+      {may && <BundleInOut attempt={attempt} />}
       <p role="status" className="min-h-6 text-soft">
         {said && 'kept' in said ? 'Kept.' : ''}
       </p>
-    </main>
+    </>
   );
 }

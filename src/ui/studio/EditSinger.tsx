@@ -12,6 +12,7 @@ export interface SingerFields {
   part: string;
   voiceType: VoiceTypeId;
   note: string;
+  email: string | null;
   intake: { consent: 'none' | 'singer' | 'guardian'; minor: boolean; goals: string; health: string } | null;
   school: SchoolId | null;
 }
@@ -43,6 +44,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
       part: text('part'),
       voiceType: text('voiceType'),
       note: text('note'),
+      email: text('email').trim() || null,
       school: text('school') || null,
       intake: { consent: text('consent') || 'none', minor, goals: text('goals'), health: text('health') },
     };
@@ -97,6 +99,16 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             </Field>
             <Field label="Health you should know of (optional)">
               <input className="field text-base" name="health" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.health} />
+            </Field>
+            <Field label="E-mail address, for the practice page (optional)">
+              <input
+                className="field text-base"
+                name="email"
+                type="email"
+                maxLength={200}
+                autoComplete="off"
+                defaultValue={singer?.email ?? ''}
+              />
             </Field>
             <Field label="Note (optional)">
               <input className="field text-base" name="note" maxLength={2000} autoComplete="off" defaultValue={singer?.note} />

@@ -1,8 +1,9 @@
+import { found } from '@/server/found';
 import { viewShelf } from '@/server/exercises';
 import { ExercisesRoom } from '@/ui/exercises/ExercisesRoom';
 
 export const metadata = { title: 'Exercises' };
 
 export default async function Page() {
-  return <ExercisesRoom {...await viewShelf()} />;
+  return <ExercisesRoom {...await found(viewShelf())} />;
 }

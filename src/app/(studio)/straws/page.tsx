@@ -1,7 +1,10 @@
+import { found } from '@/server/found';
+import { mustBe } from '@/server/studio';
 import { StrawBench } from '@/ui/straw/StrawBench';
 
 export const metadata = { title: 'Straws' };
 
-export default function Page() {
+export default async function Page() {
+  await found(mustBe('reader'));
   return <StrawBench />;
 }

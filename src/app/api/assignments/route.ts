@@ -2,5 +2,5 @@ import { assign, AssignmentInput } from '@/server/plans';
 import { respond } from '@/server/respond';
 
 export async function POST(request: Request) {
-  return respond(request, async () => ({ id: await assign(AssignmentInput.parse(await request.json())) }));
+  return respond(request, 'coach', async () => ({ id: await assign(AssignmentInput.parse(await request.json())) }));
 }

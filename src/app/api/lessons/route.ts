@@ -2,5 +2,5 @@ import { LessonInput, startLesson } from '@/server/lessons';
 import { respond } from '@/server/respond';
 
 export async function POST(request: Request) {
-  return respond(request, async () => startLesson(LessonInput.parse(await request.json())));
+  return respond(request, 'coach', async () => startLesson(LessonInput.parse(await request.json())));
 }

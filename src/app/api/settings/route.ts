@@ -2,5 +2,5 @@ import { respond } from '@/server/respond';
 import { changeSettings, SettingsInput } from '@/server/settings';
 
 export async function PUT(request: Request) {
-  return respond(request, async () => changeSettings(SettingsInput.parse(await request.json())));
+  return respond(request, 'owner', async () => changeSettings(SettingsInput.parse(await request.json())));
 }

@@ -2,5 +2,5 @@ import { respond } from '@/server/respond';
 import { addSinger, SingerInput } from '@/server/singers';
 
 export async function POST(request: Request) {
-  return respond(request, async () => ({ id: await addSinger(SingerInput.parse(await request.json())) }));
+  return respond(request, 'coach', async () => ({ id: await addSinger(SingerInput.parse(await request.json())) }));
 }

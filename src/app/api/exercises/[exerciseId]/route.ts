@@ -4,9 +4,11 @@ import { respond } from '@/server/respond';
 type Context = { params: Promise<{ exerciseId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, async () => saveExercise(ExerciseInput.parse({ ...(await request.json()), id: (await params).exerciseId })));
+  return respond(request, 'coach', async () =>
+    saveExercise(ExerciseInput.parse({ ...(await request.json()), id: (await params).exerciseId })),
+  );
 }
 
 export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, async () => removeExercise((await params).exerciseId));
+  return respond(request, 'coach', async () => removeExercise((await params).exerciseId));
 }

@@ -6,7 +6,7 @@ const LONGEST_WAIT_MS = 10_000;
 type Context = { params: Promise<{ takeId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, async () => {
+  return respond(request, 'coach', async () => {
     const query = Object.fromEntries(new URL(request.url).searchParams);
     const meta = TakeMeta.parse({ ...query, id: (await params).takeId });
     const length = request.headers.get('content-length');
@@ -16,15 +16,15 @@ export async function PUT(request: Request, { params }: Context) {
 
 export async function GET(request: Request, { params }: Context) {
   // The page waits for a fresh take's analysis here.
-  return respond(request, async () =>
+  return respond(request, 'reader', async () =>
     awaitTake((await params).takeId, new URL(request.url).searchParams.has('wait') ? LONGEST_WAIT_MS : 0),
   );
 }
 
 export async function PATCH(request: Request, { params }: Context) {
-  return respond(request, async () => noteTake((await params).takeId, TakeNote.parse(await request.json())));
+  return respond(request, 'coach', async () => noteTake((await params).takeId, TakeNote.parse(await request.json())));
 }
 
 export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, async () => discardTake((await params).takeId));
+  return respond(request, 'coach', async () => discardTake((await params).takeId));
 }

@@ -4,9 +4,11 @@ import { respond } from '@/server/respond';
 type Context = { params: Promise<{ templateId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, async () => saveTemplate(TemplateInput.parse({ ...(await request.json()), id: (await params).templateId })));
+  return respond(request, 'coach', async () =>
+    saveTemplate(TemplateInput.parse({ ...(await request.json()), id: (await params).templateId })),
+  );
 }
 
 export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, async () => removeTemplate((await params).templateId));
+  return respond(request, 'coach', async () => removeTemplate((await params).templateId));
 }

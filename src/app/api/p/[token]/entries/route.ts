@@ -4,5 +4,5 @@ import { respond } from '@/server/respond';
 type Context = { params: Promise<{ token: string }> };
 
 export async function POST(request: Request, { params }: Context) {
-  return respond(request, async () => addEntries((await params).token, EntriesInput.parse(await request.json())));
+  return respond(request, 'anyone', async () => addEntries((await params).token, EntriesInput.parse(await request.json())));
 }

@@ -5,9 +5,11 @@ type Context = { params: Promise<{ singerId: string }> };
 
 export async function POST(request: Request, { params }: Context) {
   // The address the coach uses is the one the singer gets.
-  return respond(request, async () => makeLink((await params).singerId, new URL(request.headers.get('origin') ?? request.url).origin));
+  return respond(request, 'coach', async () =>
+    makeLink((await params).singerId, new URL(request.headers.get('origin') ?? request.url).origin),
+  );
 }
 
 export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, async () => endLink((await params).singerId));
+  return respond(request, 'coach', async () => endLink((await params).singerId));
 }

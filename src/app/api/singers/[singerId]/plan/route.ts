@@ -4,5 +4,5 @@ import { respond } from '@/server/respond';
 type Context = { params: Promise<{ singerId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, async () => savePlan((await params).singerId, PlanInput.parse(await request.json())));
+  return respond(request, 'coach', async () => savePlan((await params).singerId, PlanInput.parse(await request.json())));
 }

@@ -1,9 +1,15 @@
+import { Problem } from '@/server/problem';
 import { respond } from '@/server/respond';
 import { takeAudioStream, takeRecord } from '@/server/takes';
 
 export async function GET(request: Request, { params }: { params: Promise<{ takeId: string }> }) {
-  return respond(request, async () => {
+  return respond(request, 'reader', async () => {
     const take = await takeRecord((await params).takeId);
+    if (take.soundRemovedAt)
+      throw new Problem(
+        'The sound of this take was deleted when its time was over, as the studio’s settings want; what was found in it stays.',
+        410,
+      );
     const range = /^bytes=(\d+)-(\d*)$/.exec(request.headers.get('range') ?? '');
     const from = range ? Math.min(Number(range[1]), take.bytes) : 0;
     const to = range?.[2] ? Math.min(Number(range[2]) + 1, take.bytes) : take.bytes;

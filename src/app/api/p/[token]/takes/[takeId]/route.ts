@@ -5,7 +5,7 @@ import { TakeMeta } from '@/server/takes';
 type Context = { params: Promise<{ token: string; takeId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, async () => {
+  return respond(request, 'anyone', async () => {
     const { token, takeId } = await params;
     const meta = TakeMeta.parse({ ...Object.fromEntries(new URL(request.url).searchParams), id: takeId });
     const length = request.headers.get('content-length');

@@ -4,14 +4,14 @@ import { MarkInput, removeMark, setMark } from '@/server/takes';
 type Context = { params: Promise<{ takeId: string; markId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, async () => {
+  return respond(request, 'coach', async () => {
     const { takeId, markId } = await params;
     return setMark(takeId, markId, MarkInput.parse(await request.json()));
   });
 }
 
 export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, async () => {
+  return respond(request, 'coach', async () => {
     const { takeId, markId } = await params;
     return removeMark(takeId, markId);
   });

@@ -1,0 +1,501 @@
+import { APIRequestContext, APIResponse, expect, request, test } from '@playwright/test';
+import { createHash, randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Client } from 'pg';
+import { databaseUrls } from '../bin/lib/postgres.mjs';
+import { exerciseById } from '../src/core/exercise/shelf';
+import { writeWav } from '../src/core/format/wav';
+import { anchorsFor, beginCourse } from '../src/core/lesson/course';
+import { PROTOCOLS } from '../src/core/lesson/protocols';
+import { USUAL_TERMS } from '../src/core/plan/request';
+import { sing } from '../src/core/sim/sing';
+import { typicalProfile } from '../src/core/sim/typical';
+import { NOBODY, SIGNED_IN } from './browser';
+
+/** Every way into the application, out of the folder of routes: "GET /api/takes/[takeId]"; pages are GETs of their paths. */
+function allWays(): string[] {
+  const root = 'src/app';
+  return readdirSync(root, { recursive: true, encoding: 'utf8' })
+    .filter((file) => /(^|\/)(route|page)\.tsx?$/.test(file))
+    .flatMap((file) => {
+      const path = `/${file.replace(/(^|\/)(route|page)\.tsx?$/, '').replace(/\([^)]+\)\/?/g, '')}`.replace(/(.)\/$/, '$1');
+      if (/page\.tsx$/.test(file)) return [`GET ${path}`];
+      const methods = [
+        ...readFileSync(join(root, file), 'utf8').matchAll(/export (?:async )?(?:function|const) (GET|PUT|POST|PATCH|DELETE)\b/g),
+      ];
+      return methods.map(([, method]) => `${method} ${path}`);
+    })
+    .sort();
+}
+
+/** Who may at least: a singer by their own link; anyone; or a member of the studio of that role. */
+type Who = 'anyone' | 'link' | 'reader' | 'coach' | 'owner';
+
+interface Attempt {
+  path: string;
+  body?: unknown;
+}
+
+/** Things of the studio to try at, made anew for each attempt by its owner. */
+interface Things {
+  singer(): Promise<string>;
+  take(singerId?: string): Promise<string>;
+  lesson(singerId?: string): Promise<string>;
+  assignment(): Promise<string>;
+  own(kind: 'protocols' | 'exercises' | 'templates'): Promise<{ id: string; body: object }>;
+  invite(): Promise<{ id: string; token: string }>;
+  member(): Promise<string>;
+  /** The token of a new singer's link, with the singer. */
+  link(): Promise<{ token: string; singerId: string }>;
+  /** A session of whoever tries, or of the owner where it is another studio's coach who tries. */
+  session(): Promise<string>;
+}
+
+const wav = Buffer.from(
+  writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 1, sirens: 1 }, { seed: 1, sampleRate: 16000 }).pcm, 16),
+);
+const takePath = (base: string, singerId: string, bytes = wav) =>
+  `${base}?${new URLSearchParams({
+    singerId,
+    task: 'siren',
+    source: 'file',
+    sha256: createHash('sha256').update(bytes).digest('hex'),
+    recordedAt: '2026-11-01T10:00:00Z',
+  })}`;
+const course = beginCourse(PROTOCOLS[0], anchorsFor(null, 'tenor'));
+const singerBody = { name: 'Wren Abel', voiceType: 'mezzo' };
+const item = {
+  exerciseId: 'five-note-warm-up',
+  part: 'warm-up',
+  keys: [55],
+  sound: 'vv',
+  tempo: 72,
+  minutes: 2,
+  timesADay: 1,
+  days: [0],
+  reason: '',
+  caution: '',
+  rules: [],
+  advance: '',
+};
+const entries = {
+  entries: [
+    {
+      id: randomUUID(),
+      assignmentId: null,
+      day: '2026-11-25',
+      at: '2026-11-25T10:00:00Z',
+      what: { kind: 'before', hoarse: false, ill: false, pain: false, tired: true },
+    },
+  ],
+};
+const settings = { name: 'The barge studio', school: 'classical', keepMonths: null };
+
+type Rule = [who: Who, attempt: (things: Things) => Promise<Attempt> | Attempt];
+const page = (path: string) => () => ({ path });
+const ofSinger =
+  (rest: string, body?: unknown): Rule[1] =>
+  async (t) => ({ path: `/singers/${await t.singer()}${rest}`, body });
+const apiOfSinger =
+  (rest: string, body?: unknown): Rule[1] =>
+  async (t) => ({ path: `/api/singers/${await t.singer()}${rest}`, body });
+const ofTake =
+  (rest: string, body?: unknown): Rule[1] =>
+  async (t) => ({ path: `/api/takes/${await t.take()}${rest}`, body });
+const put = (kind: 'protocols' | 'exercises' | 'templates'): Rule => [
+  'coach',
+  async (t) => {
+    const { id, body } = await t.own(kind);
+    return { path: `/api/${kind}/${id}`, body };
+  },
+];
+const remove = (kind: 'protocols' | 'exercises' | 'templates'): Rule => [
+  'coach',
+  async (t) => ({ path: `/api/${kind}/${(await t.own(kind)).id}` }),
+];
+
+/** The rule of every way in. A new way without one fails the test below. */
+const RULES: Record<string, Rule> = {
+  'GET /': ['reader', page('/')],
+  'GET /exercises': ['reader', page('/exercises')],
+  'GET /lessons': ['reader', page('/lessons')],
+  'GET /straws': ['reader', page('/straws')],
+  'GET /post': ['coach', page('/post')],
+  'GET /settings': ['reader', page('/settings')],
+  'GET /settings/account': ['reader', page('/settings/account')],
+  'GET /settings/coaches': ['owner', page('/settings/coaches')],
+  'GET /settings/log': ['owner', page('/settings/log')],
+  'GET /assignments/[assignmentId]': ['reader', async (t) => ({ path: `/assignments/${await t.assignment()}` })],
+  'GET /singers/[singerId]': ['reader', ofSinger('/map')],
+  'GET /singers/[singerId]/listen': ['reader', ofSinger('/listen')],
+  'GET /singers/[singerId]/map': ['reader', ofSinger('/map')],
+  'GET /singers/[singerId]/plan': ['reader', ofSinger('/plan')],
+  'GET /singers/[singerId]/progress': ['reader', ofSinger('/progress')],
+  'GET /singers/[singerId]/lessons/[lessonId]': [
+    'reader',
+    async (t) => {
+      const singerId = await t.singer();
+      return { path: `/singers/${singerId}/lessons/${await t.lesson(singerId)}` };
+    },
+  ],
+  'GET /singers/[singerId]/takes/[takeId]': [
+    'reader',
+    async (t) => {
+      const singerId = await t.singer();
+      return { path: `/singers/${singerId}/takes/${await t.take(singerId)}` };
+    },
+  ],
+  'GET /sign-in': ['anyone', page('/sign-in')],
+  'GET /sign-up': ['anyone', page('/sign-up')],
+  'GET /forgot': ['anyone', page('/forgot')],
+  'GET /new-password': ['anyone', page('/new-password?token=x')],
+  'GET /not-allowed': ['anyone', page('/not-allowed')],
+  'GET /join/[token]': ['anyone', async (t) => ({ path: `/join/${(await t.invite()).token}` })],
+  'GET /p/[token]': ['link', async (t) => ({ path: `/p/${(await t.link()).token}` })],
+  // Names the page and holds nothing of the singer's: good for any token, so that an installed page whose link ended still opens.
+  'GET /p/[token]/manifest.webmanifest': ['anyone', page('/p/any-token-of-all/manifest.webmanifest')],
+  'POST /api/p/[token]/entries': ['link', async (t) => ({ path: `/api/p/${(await t.link()).token}/entries`, body: entries })],
+  'PUT /api/p/[token]/takes/[takeId]': [
+    'link',
+    async (t) => {
+      const { token, singerId } = await t.link();
+      return { path: takePath(`/api/p/${token}/takes/${randomUUID()}`, singerId), body: wav };
+    },
+  ],
+  'GET /api/health': ['anyone', page('/api/health')],
+  'GET /api/news': ['reader', page('/api/news')],
+  'POST /api/assignments': [
+    'coach',
+    async (t) => ({ path: '/api/assignments', body: { singerId: await t.singer(), note: '', startsOn: '2026-11-23', items: [item] } }),
+  ],
+  'GET /api/assignments/[assignmentId]': ['reader', async (t) => ({ path: `/api/assignments/${await t.assignment()}` })],
+  'PUT /api/exercises/[exerciseId]': put('exercises'),
+  'DELETE /api/exercises/[exerciseId]': remove('exercises'),
+  'PUT /api/protocols/[protocolId]': put('protocols'),
+  'DELETE /api/protocols/[protocolId]': remove('protocols'),
+  'PUT /api/templates/[templateId]': put('templates'),
+  'DELETE /api/templates/[templateId]': remove('templates'),
+  'POST /api/lessons': [
+    'coach',
+    async (t) => ({ path: '/api/lessons', body: { id: randomUUID(), singerId: await t.singer(), name: 'Sirens', course } }),
+  ],
+  'PUT /api/lessons/[lessonId]': ['coach', async (t) => ({ path: `/api/lessons/${await t.lesson()}`, body: { note: 'seen' } })],
+  'POST /api/singers': ['coach', () => ({ path: '/api/singers', body: singerBody })],
+  'PUT /api/singers/[singerId]': ['coach', apiOfSinger('', { ...singerBody, part: 'changed' })],
+  'PATCH /api/singers/[singerId]': ['coach', apiOfSinger('', { archived: true })],
+  'DELETE /api/singers/[singerId]': ['coach', apiOfSinger('', { name: singerBody.name })],
+  'GET /api/singers/[singerId]/export': ['coach', apiOfSinger('/export')],
+  'GET /api/singers/[singerId]/map': ['reader', apiOfSinger('/map?until=2026-11-25T00:00:00Z')],
+  'PUT /api/singers/[singerId]/pins': ['coach', apiOfSinger('/pins', { what: 'speaking', midi: 50 })],
+  'PUT /api/singers/[singerId]/plan': ['coach', apiOfSinger('/plan', { terms: { ...USUAL_TERMS, minutesADay: 11 } })],
+  'POST /api/singers/[singerId]/link': ['coach', apiOfSinger('/link')],
+  'DELETE /api/singers/[singerId]/link': ['coach', async (t) => ({ path: `/api/singers/${(await t.link()).singerId}/link` })],
+  'PUT /api/takes/[takeId]': ['coach', async (t) => ({ path: takePath(`/api/takes/${randomUUID()}`, await t.singer()), body: wav })],
+  'GET /api/takes/[takeId]': ['reader', ofTake('')],
+  'PATCH /api/takes/[takeId]': ['coach', ofTake('', { note: 'seen' })],
+  'DELETE /api/takes/[takeId]': ['coach', ofTake('')],
+  'GET /api/takes/[takeId]/audio': ['reader', ofTake('/audio')],
+  'PUT /api/takes/[takeId]/marks/[markId]': [
+    'coach',
+    ofTake(`/marks/${randomUUID()}`, { timeS: 1, midi: 60, direction: 'up', verdict: 'add' }),
+  ],
+  'DELETE /api/takes/[takeId]/marks/[markId]': ['coach', ofTake(`/marks/${randomUUID()}`)],
+  'PUT /api/settings': ['owner', () => ({ path: '/api/settings', body: settings })],
+  'POST /api/post': ['coach', page('/api/post')],
+  'GET /api/bundle': ['owner', page('/api/bundle')],
+  // An empty ZIP: who may bring one in is told what it lacks.
+  'POST /api/bundle': ['owner', () => ({ path: '/api/bundle?dry', body: Buffer.from(`504b0506${'00'.repeat(18)}`, 'hex') })],
+  'POST /api/door/sign-up': [
+    'anyone',
+    () => ({
+      path: '/api/door/sign-up',
+      body: { name: 'Ada', email: `${randomUUID()}@reed.example`, password: 'three words here', studio: 'Reed' },
+    }),
+  ],
+  'POST /api/door/sign-in': ['anyone', () => ({ path: '/api/door/sign-in', body: { email: OTHER.email, password: OTHER.password } })],
+  'POST /api/door/forgot': ['anyone', () => ({ path: '/api/door/forgot', body: { email: `${randomUUID()}@reed.example` } })],
+  'POST /api/door/new-password': [
+    'anyone',
+    () => ({ path: '/api/door/new-password', body: { token: 'none', password: 'three words here' } }),
+  ],
+  'POST /api/door/join/[token]': [
+    'anyone',
+    async (t) => ({ path: `/api/door/join/${(await t.invite()).token}`, body: { name: 'Ada', password: 'three words here' } }),
+  ],
+  'POST /api/door/sign-out': ['reader', page('/api/door/sign-out')],
+  'PUT /api/account/password': [
+    'reader',
+    () => ({ path: '/api/account/password', body: { present: 'not this one', password: 'three words here' } }),
+  ],
+  'DELETE /api/account/sessions/[sessionId]': ['reader', async (t) => ({ path: `/api/account/sessions/${await t.session()}` })],
+  'PUT /api/members/[userId]': ['owner', async (t) => ({ path: `/api/members/${await t.member()}`, body: { role: 'coach' } })],
+  'DELETE /api/members/[userId]': ['owner', async (t) => ({ path: `/api/members/${await t.member()}` })],
+  'POST /api/invites': ['owner', () => ({ path: '/api/invites', body: { email: `${randomUUID()}@reed.example`, role: 'reader' } })],
+  'DELETE /api/invites/[inviteId]': ['owner', async (t) => ({ path: `/api/invites/${(await t.invite()).id}` })],
+};
+
+/** Let in, and refused for a reason of its own: a wrong key or password, an empty file. */
+const LET_IN_BUT: Record<string, number> = {
+  'POST /api/door/new-password': 400,
+  'PUT /api/account/password': 400,
+  'POST /api/bundle': 422,
+};
+
+const OTHER = { name: 'Ada Reed', email: 'ada@reed.example', password: 'three words here', studio: 'Reed' };
+const RANK = ['reader', 'coach', 'owner'] as const;
+type Role = (typeof RANK)[number];
+
+let db: Client;
+let baseURL: string;
+let owner: APIRequestContext;
+let other: APIRequestContext;
+let nobody: APIRequestContext;
+let studioId: string;
+let otherStudio: string;
+const member = {} as Record<Role, APIRequestContext>;
+
+const context = (storageState: string | typeof NOBODY = NOBODY) => request.newContext({ baseURL, storageState, maxRedirects: 0 });
+async function ok<T>(answer: APIResponse): Promise<T> {
+  expect([answer.url(), answer.status(), answer.ok() ? '' : await answer.text()]).toEqual([answer.url(), 200, '']);
+  return (await answer.json()) as T;
+}
+
+/** A new coach of the demo's studio, signed in. */
+async function newMember(role: Role): Promise<APIRequestContext> {
+  const made = await ok<{ address: string }>(await owner.post('/api/invites', { data: { email: `${randomUUID()}@barge.example`, role } }));
+  const them = await context();
+  await ok(
+    await them.post(`/api/door/join/${made.address.split('/join/')[1]}`, { data: { name: `A ${role}`, password: 'three words here' } }),
+  );
+  return them;
+}
+
+test.beforeAll(async ({}, info) => {
+  baseURL = info.project.use.baseURL!;
+  db = new Client({ connectionString: databaseUrls(process.env.WENDEL_DATA!).ownerUrl });
+  await db.connect();
+  owner = await context(SIGNED_IN);
+  nobody = await context();
+  other = await context();
+  if ((await other.post('/api/door/sign-in', { data: OTHER })).status() !== 200)
+    await ok(await other.post('/api/door/sign-up', { data: OTHER }));
+  for (const role of RANK) member[role] = await newMember(role);
+  const studios = await db.query('select m.studio_id, c.email from member m join coach c on c.id = m.user_id');
+  otherStudio = studios.rows.find((r) => r.email === OTHER.email).studio_id;
+  studioId = (await db.query('select studio_id from singer order by created_at limit 1')).rows[0].studio_id;
+});
+test.afterAll(async () => {
+  await db.query('delete from singer where name = $1', [singerBody.name]);
+  await db.query("delete from studio where name = 'Reed'");
+  await db.query("delete from coach where email like '%@reed.example' or (email like '%@barge.example' and name like 'A %')");
+  await db.end();
+});
+
+const things = (tries: () => Promise<APIRequestContext>): Things => {
+  const singer = async () => (await ok<{ id: string }>(await owner.post('/api/singers', { data: singerBody }))).id;
+  return {
+    singer,
+    take: async (singerId) => {
+      const id = randomUUID();
+      await ok(await owner.put(takePath(`/api/takes/${id}`, singerId ?? (await singer())), { data: wav }));
+      return id;
+    },
+    lesson: async (singerId) => {
+      const id = randomUUID();
+      await ok(await owner.post('/api/lessons', { data: { id, singerId: singerId ?? (await singer()), name: 'Sirens', course } }));
+      return id;
+    },
+    assignment: async () =>
+      (
+        await ok<{ id: string }>(
+          await owner.post('/api/assignments', { data: { singerId: await singer(), note: '', startsOn: '2026-11-23', items: [item] } }),
+        )
+      ).id,
+    own: async (kind) => {
+      const id = randomUUID();
+      const body = {
+        protocols: { ...PROTOCOLS[1], name: 'Our own' },
+        exercises: { ...exerciseById('five-note-warm-up'), name: 'Our own' },
+        templates: { name: 'Our own', items: [item] },
+      }[kind];
+      await ok(await owner.put(`/api/${kind}/${id}`, { data: body }));
+      return { id, body: { ...body, name: 'Changed' } };
+    },
+    invite: async () => {
+      const email = `${randomUUID()}@reed.example`;
+      const { address } = await ok<{ address: string }>(await owner.post('/api/invites', { data: { email, role: 'reader' } }));
+      const { rows } = await db.query('select id from invite where email = $1', [email]);
+      return { id: rows[0].id, token: address.split('/join/')[1] };
+    },
+    member: async () => {
+      const them = await newMember('reader');
+      return idOf(them);
+    },
+    link: async () => {
+      const singerId = await singer();
+      const { address } = await ok<{ address: string }>(await owner.post(`/api/singers/${singerId}/link`));
+      return { token: address.split('/p/')[1], singerId };
+    },
+    session: async () => {
+      const { rows } = await db.query('select id from session where user_id = $1 order by created_at desc limit 1', [
+        await idOf(await tries()),
+      ]);
+      return rows[0].id;
+    },
+  };
+};
+
+/** Whose session a context holds. */
+async function idOf(them: APIRequestContext): Promise<string> {
+  const cookie = (await them.storageState()).cookies.find((c) => c.name === 'wendel.session_token')!;
+  const { rows } = await db.query('select user_id from session where token = $1', [decodeURIComponent(cookie.value).split('.')[0]]);
+  return rows[0].user_id;
+}
+
+/** What a studio holds, as one hash: all that people entered and who may come in; not what the machine works out or notes. */
+async function contents(studio: string): Promise<string> {
+  const tables = [
+    'studio',
+    'singer',
+    'lesson',
+    'protocol',
+    'exercise',
+    'template',
+    'pin',
+    'take',
+    'mark',
+    'assignment',
+    'practice',
+    'message',
+    'member',
+    'invite',
+  ];
+  const parts = await db.query(
+    tables
+      .map(
+        (t) =>
+          `select '${t}' as t, md5(coalesce(string_agg(md5((to_jsonb(x) - 'evidence' - 'axis')::text), '' order by to_jsonb(x)::text), '')) as h from ${t} x where ${t === 'studio' ? 'id' : 'studio_id'} = $1`,
+      )
+      .join(' union all '),
+    [studio],
+  );
+  return JSON.stringify(parts.rows);
+}
+
+async function tryAt(them: APIRequestContext, way: string, attempt: Attempt): Promise<APIResponse> {
+  const method = way.split(' ')[0];
+  return them.fetch(attempt.path, { method, ...(attempt.body === undefined ? {} : { data: attempt.body }) });
+}
+
+test('every way into the application has a rule, and every rule a way', () => {
+  expect(Object.keys(RULES).sort()).toEqual(allWays());
+});
+
+/** The status of being let in, or kept out, for a page or an API. */
+const isPage = (way: string) => way.startsWith('GET /') && !way.startsWith('GET /api/') && !way.startsWith('GET /p/');
+const leadsTo = (answer: APIResponse) => new URL(answer.headers().location ?? '', baseURL).pathname;
+
+for (const way of Object.keys(RULES)) {
+  const [who, attempt] = RULES[way];
+  test(`${way}: ${who}`, async () => {
+    const inside = who === 'reader' || who === 'coach' || who === 'owner';
+    const letIn = (answer: APIResponse) => expect([way, answer.status()]).toEqual([way, LET_IN_BUT[way] ?? 200]);
+    /** Kept out, and nothing of the studio is changed by it. */
+    const keptOut = async (them: APIRequestContext, trial: Attempt, statuses: number[], door: string) => {
+      const before = await contents(studioId);
+      const answer = await tryAt(them, way, trial);
+      if (isPage(way) && answer.status() === 307) expect(leadsTo(answer)).toBe(door);
+      else expect([way, statuses.includes(answer.status()) ? 'kept out' : answer.status()]).toEqual([way, 'kept out']);
+      expect(await contents(studioId)).toBe(before);
+    };
+    const by = (them: () => Promise<APIRequestContext>) => attempt(things(them));
+
+    if (who === 'anyone') return letIn(await tryAt(nobody, way, await by(async () => nobody)));
+
+    if (who === 'link') {
+      const open = await by(async () => nobody);
+      letIn(await tryAt(nobody, way, open));
+      // A link that has ended, one that never was, and no link at all in spite of a coach's account.
+      const ended = await by(async () => nobody);
+      const token = /\/p\/([^/?]+)/.exec(ended.path)![1];
+      const { rows } = await db.query('update link set revoked_at = now() where token_hash = $1 returning singer_id', [
+        createHash('sha256').update(token).digest('hex'),
+      ]);
+      expect(rows).toHaveLength(1);
+      await keptOut(nobody, ended, [404], '');
+      await keptOut(nobody, { ...ended, path: ended.path.replace(token, 'x'.repeat(43)) }, [404], '');
+      await keptOut(owner, ended, [404], '');
+      return;
+    }
+
+    // Nobody, whatever they hold: a singer's link opens nothing of the studio.
+    await keptOut(nobody, await by(async () => owner), [401], '/sign-in');
+    const { token } = await things(async () => owner).link();
+    const singer = await request.newContext({ baseURL, maxRedirects: 0, extraHTTPHeaders: { cookie: `wendel.session_token=${token}` } });
+    await keptOut(singer, await by(async () => owner), [401], '/sign-in');
+    await singer.dispose();
+
+    // Another studio's owner: what belongs to none is their own to see and change; what is ours is not there for them.
+    const theirs = await by(async () => owner);
+    const before = await contents(studioId);
+    const answer = await tryAt(other, way, theirs);
+    const namesOurs = /\[/.test(way) || way === 'POST /api/assignments' || way === 'POST /api/lessons';
+    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates)\//.test(way))
+      expect([way, [404, 409].includes(answer.status())]).toEqual([way, true]);
+    expect(await contents(studioId)).toBe(before);
+    if (answer.ok() && way !== 'POST /api/door/sign-out') expect(await answer.text()).not.toContain(singerBody.name);
+    if (way === 'POST /api/door/sign-out') await ok(await other.post('/api/door/sign-in', { data: OTHER }));
+
+    for (const role of RANK) {
+      const them = way === 'POST /api/door/sign-out' || way.includes('/sessions/') ? await newMember(role) : member[role];
+      const trial = await by(async () => them);
+      if (RANK.indexOf(role) < RANK.indexOf(who)) await keptOut(them, trial, [403], '/not-allowed');
+      else if (way === 'DELETE /api/singers/[singerId]' || inside) letIn(await tryAt(them, way, trial));
+    }
+  });
+}
+
+test('one singer’s link does not reach another singer', async () => {
+  const make = things(async () => owner);
+  const [mine, theirs] = [await make.link(), await make.link()];
+  const assignment = await make.assignment();
+  const id = randomUUID();
+  // A recording said to be another singer's is kept as the holder's own.
+  await ok(await nobody.put(takePath(`/api/p/${mine.token}/takes/${id}`, theirs.singerId), { data: wav }));
+  expect((await db.query('select singer_id from take where id = $1', [id])).rows).toEqual([{ singer_id: mine.singerId }]);
+  // A line for another singer's week is kept without the week.
+  const line = { ...entries.entries[0], id: randomUUID(), assignmentId: assignment };
+  await ok(await nobody.post(`/api/p/${mine.token}/entries`, { data: { entries: [line] } }));
+  expect((await db.query('select singer_id, assignment_id from practice where id = $1', [line.id])).rows).toEqual([
+    { singer_id: mine.singerId, assignment_id: null },
+  ]);
+  // An id that is another's already is taken, and theirs stays as it is.
+  const taken = await make.take();
+  const before = (await db.query('select t::text as row from take t where id = $1', [taken])).rows;
+  const longer = Buffer.concat([wav, Buffer.from([0, 0])]);
+  const answer = await nobody.put(takePath(`/api/p/${mine.token}/takes/${taken}`, mine.singerId, longer), { data: longer });
+  expect(answer.ok()).toBe(false);
+  expect((await db.query('select t::text as row from take t where id = $1', [taken])).rows).toEqual(before);
+});
+
+test('a way that changes something is refused when another site’s page asks for it', async () => {
+  for (const way of Object.keys(RULES).filter((w) => !w.startsWith('GET'))) {
+    const attempt = await RULES[way][1](things(async () => owner));
+    const before = await contents(studioId);
+    const elsewhere = { method: way.split(' ')[0], ...(attempt.body === undefined ? {} : { data: attempt.body }) };
+    const sites: Record<string, string>[] = [
+      { 'sec-fetch-site': 'cross-site' },
+      { 'sec-fetch-site': 'same-site' },
+      { origin: 'https://elsewhere.example' },
+    ];
+    for (const headers of sites) expect([way, (await owner.fetch(attempt.path, { ...elsewhere, headers })).status()]).toEqual([way, 403]);
+    expect(await contents(studioId)).toBe(before);
+  }
+});
+
+test('a studio made here sees nothing of another', async () => {
+  expect(otherStudio).not.toBe(studioId);
+  const seen = await (await other.get('/')).text();
+  expect(seen).not.toContain('Lio Fenn');
+});

@@ -1,0 +1,144 @@
+import { Browser, expect, Page, test } from '@playwright/test';
+import { COACH, NOBODY, signInOnce } from './browser';
+
+const QUILL = { name: 'Quill Hart', email: 'quill@barge.example', password: 'otter barge whistle' };
+
+async function signIn(page: Page, { email, password }: { email: string; password: string }): Promise<void> {
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
+/** A page of a browser that knows nobody. */
+const stranger = async (browser: Browser, baseURL: string | undefined) =>
+  (await browser.newContext({ baseURL, storageState: NOBODY })).newPage();
+
+// The first here: the studio has no coach yet.
+test('the first coach makes an account and has the demo studio; the door sends back to where one wanted to go', async ({ page }) => {
+  await page.goto('/exercises');
+  await expect(page).toHaveURL(/sign-in\?to=%2Fexercises/);
+  await page.getByRole('link', { name: 'Make an account' }).click();
+  await page.getByLabel('Your name').fill(COACH.name);
+  await page.getByLabel('E-mail address').fill(COACH.email);
+  await page.getByLabel('Password').fill('aaaaaaaaaaaaaa');
+  await expect(page.getByRole('radio', { name: /demo studio/ })).toBeChecked();
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'more different characters' })).toBeVisible();
+  await page.getByLabel('Password').fill(COACH.password);
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
+
+  await page.getByRole('button', { name: COACH.name }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.goto('/straws');
+  await signIn(page, { ...COACH, password: 'not this one at all' });
+  await expect(page.getByRole('alert').filter({ hasText: 'do not go together' })).toBeVisible();
+  await signIn(page, COACH);
+  await expect(page).toHaveURL(/\/straws$/);
+});
+
+test('an owner asks a coach in, who looks only; changes, sessions and a forgotten password', async ({ browser, baseURL }) => {
+  test.setTimeout(300_000);
+  const owner = await stranger(browser, baseURL);
+  await owner.goto('/sign-in?to=/settings/coaches');
+  await signIn(owner, COACH);
+  await expect(owner.getByRole('heading', { name: 'Coaches' })).toBeVisible();
+  await owner.getByLabel('E-mail address').fill(QUILL.email);
+  await owner.getByLabel('What they will do').selectOption('reader');
+  await owner.getByRole('button', { name: 'Make the offer' }).click();
+  const wayIn = await owner.getByTestId('invite-link').innerText();
+
+  const quill = await stranger(browser, baseURL);
+  await quill.goto(wayIn);
+  await quill.getByLabel('Your name').fill(QUILL.name);
+  await quill.getByLabel('Password').fill(QUILL.password);
+  await quill.getByRole('button', { name: 'Join the studio' }).click();
+  await expect(quill.getByText('You may look; changes are for coaches.')).toBeVisible();
+  // A way in is used up.
+  const late = await stranger(browser, baseURL);
+  expect((await late.goto(wayIn))!.status()).toBe(404);
+  await quill.getByRole('link', { name: 'Lio Fenn', exact: true }).click();
+  await expect(quill.getByTestId('ranges')).toBeVisible();
+  expect((await quill.request.post('/api/singers', { data: { name: 'Mine', voiceType: 'bass' } })).status()).toBe(403);
+  await quill.goto('/settings/coaches');
+  await expect(quill.getByRole('heading', { name: 'This page is not for your account' })).toBeVisible();
+
+  // What a role allows changes at once, without signing in anew.
+  await owner.reload();
+  await owner.getByLabel(`What ${QUILL.name} does`).selectOption('coach');
+  await expect
+    .poll(async () => (await quill.request.put('/api/singers/none', { data: { name: 'Nobody', voiceType: 'bass' } })).status())
+    .toBe(404);
+  // The last owner can't be lost.
+  await owner.getByLabel(`What ${COACH.name} does`).selectOption('coach');
+  await expect(owner.getByRole('alert').filter({ hasText: 'at least one owner' })).toBeVisible();
+
+  // Signed in twice; one ends the other.
+  await late.goto('/sign-in');
+  await signIn(late, QUILL);
+  await expect(late.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
+  await quill.goto('/settings/account');
+  await expect(quill.getByTestId('session')).toHaveCount(2);
+  await quill.getByRole('button', { name: 'Sign out there' }).click();
+  await expect(quill.getByTestId('session')).toHaveCount(1);
+  await late.reload();
+  await expect(late.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+
+  // A new password by the post, which owners see and others don't.
+  await late.goto('/forgot');
+  await late.getByLabel('E-mail address').fill(QUILL.email);
+  await late.getByRole('button', { name: 'Send the message' }).click();
+  await expect(late.getByRole('status')).toContainText('If there is an account');
+  await quill.goto('/post');
+  await expect(quill.getByText('A new password for Wendel')).toHaveCount(0);
+  await owner.goto('/post');
+  const words = await owner.getByTestId('message').filter({ hasText: 'A new password' }).first().innerText();
+  const address = /http:\S+new-password\S+/.exec(words)![0];
+  await late.goto(address);
+  await late.getByLabel('New password').fill('heron reed lantern');
+  await late.getByRole('button', { name: 'Set the password' }).click();
+  await expect(late.getByRole('status')).toContainText('signed out everywhere');
+  await quill.goto('/');
+  await expect(quill.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await signIn(quill, QUILL);
+  await expect(quill.getByRole('alert').filter({ hasText: 'do not go together' })).toBeVisible();
+  await signIn(quill, { ...QUILL, password: 'heron reed lantern' });
+  await expect(quill.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
+  // The key works once.
+  const again = await late.request.post('/api/door/new-password', {
+    data: { token: new URL(address).searchParams.get('token'), password: 'another lantern reed' },
+  });
+  expect(again.status()).toBe(400);
+
+  // All of it is in the log.
+  await owner.goto('/settings/log');
+  const log = owner.getByRole('table');
+  await expect(
+    log.getByRole('row').filter({ hasText: QUILL.name }).filter({ hasText: 'looked at the records' }).filter({ hasText: 'Lio Fenn' }),
+  ).toHaveCount(1);
+  await expect(log.getByRole('row').filter({ hasText: QUILL.name }).filter({ hasText: 'could not sign in' })).toHaveCount(1);
+  // And out: the account is gone, with its sessions.
+  await owner.goto('/settings/coaches');
+  const line = owner.getByTestId('member').filter({ hasText: QUILL.name });
+  await line.getByRole('button', { name: 'Leaves the studio…' }).click();
+  await line.getByRole('button', { name: /^Delete/ }).click();
+  await expect(line).toHaveCount(0);
+  await quill.reload();
+  await expect(quill.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});
+
+test('too many wrong passwords close the door for a while, for that account only', async ({ request }) => {
+  const tryOnce = async (email: string) =>
+    (await request.post('/api/door/sign-in', { data: { email, password: 'a wrong one indeed' } })).status();
+  const email = `nobody${Date.now()}@barge.example`;
+  const answers: number[] = [];
+  for (let i = 0; i < 21; i++) answers.push(await tryOnce(email));
+  expect(answers).toEqual([...Array(20).fill(401), 429]);
+  expect(await tryOnce('somebody@barge.example')).toBe(401);
+});
+
+/** The rooms' tests go on as the coach of the demo. */
+test.afterAll(async ({}, info) => {
+  await signInOnce(info.project.use.baseURL!);
+});

@@ -1,0 +1,7 @@
+import { found } from '@/server/found';
+import { mustBe } from '@/server/studio';
+import { SettingsFrame } from '@/ui/settings/SettingsFrame';
+
+export default async function Layout({ children }: { children: React.ReactNode }) {
+  return <SettingsFrame role={(await found(mustBe('reader'))).role}>{children}</SettingsFrame>;
+}

@@ -1,0 +1,8 @@
+import { join, JoinInput } from '@/server/accounts';
+import { respond } from '@/server/respond';
+
+type Context = { params: Promise<{ token: string }> };
+
+export async function POST(request: Request, { params }: Context) {
+  return respond(request, 'anyone', async () => join((await params).token, JoinInput.parse(await request.json())));
+}

@@ -1,0 +1,6 @@
+import { NewPasswordInput, setNewPassword } from '@/server/accounts';
+import { respond } from '@/server/respond';
+
+export async function POST(request: Request) {
+  return respond(request, 'anyone', async () => setNewPassword(NewPasswordInput.parse(await request.json())));
+}

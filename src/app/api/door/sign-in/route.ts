@@ -1,0 +1,6 @@
+import { signIn, SignInInput } from '@/server/accounts';
+import { respond } from '@/server/respond';
+
+export async function POST(request: Request) {
+  return respond(request, 'anyone', async () => signIn(SignInInput.parse(await request.json())));
+}

@@ -1,0 +1,6 @@
+import { signUp, SignUpInput } from '@/server/accounts';
+import { respond } from '@/server/respond';
+
+export async function POST(request: Request) {
+  return respond(request, 'anyone', async () => signUp(SignUpInput.parse(await request.json())));
+}

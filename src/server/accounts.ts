@@ -1,0 +1,282 @@
+import { addDays } from 'date-fns';
+import { headers } from 'next/headers';
+import { z } from 'zod';
+import {
+  coachByEmail,
+  endSession,
+  forgetAccount,
+  foundStudio,
+  insertInvite,
+  inviteByHash,
+  invitesOf,
+  membersOf,
+  noteDoor,
+  otherOwners,
+  placeOf,
+  removeInvite,
+  removeMember,
+  sessionsOf,
+  setRole,
+  takeInvite,
+  vacantStudio,
+} from '../data/door';
+import { ROLES } from '../data/door-schema';
+import { studioSettings } from '../data/studios';
+import { auth, PASSWORD_LENGTH } from './auth';
+import { countTry, forgetTries, mayTry } from './limits';
+import { hashOf, newToken } from './links';
+import { deliver, post, publicAddress } from './mail';
+import { Problem } from './problem';
+import { senderAddress } from './session';
+import { inPresentStudio, mustBe } from './studio';
+
+const INVITE_DAYS = 7;
+const LEAST_DIFFERENT = 5;
+
+const Email = z.email('That is no e-mail address: look at it once more.').max(200).toLowerCase();
+const Password = z
+  .string()
+  .min(PASSWORD_LENGTH.least, `A password has at least ${PASSWORD_LENGTH.least} characters: three or four words do well.`)
+  .max(PASSWORD_LENGTH.most)
+  .refine((p) => new Set(p).size >= LEAST_DIFFERENT, 'Take a password of more different characters: three or four words do well.');
+const Name = z.string().trim().min(1, 'Give your name.').max(120);
+
+export const SignUpInput = z
+  .object({
+    name: Name,
+    email: Email,
+    password: Password,
+    /** A name for a studio of one's own; null: take over the demo's. */
+    studio: z.string().trim().min(1, 'Give the studio a name.').max(120).nullable(),
+  })
+  .refine((i) => !i.password.toLowerCase().includes(i.email.split('@')[0]), 'Take a password without your address in it.');
+
+/** Whether anyone may make an account and a studio of their own (WENDEL_SIGN_UP=closed: only whom an owner invites). */
+const signUpOpen = () => process.env.WENDEL_SIGN_UP !== 'closed';
+
+/** What the page for a new account offers. */
+export async function viewSignUp() {
+  const vacant = (await vacantStudio()) !== undefined;
+  return { open: signUpOpen() || vacant, vacant };
+}
+
+/** The library's word as a problem of ours; its cookies as an answer. */
+async function answered(work: Promise<{ headers: Headers }>, words: string, status = 400): Promise<Response> {
+  try {
+    const answer = Response.json({ ok: true });
+    for (const cookie of (await work).headers.getSetCookie()) answer.headers.append('set-cookie', cookie);
+    return answer;
+  } catch (error) {
+    if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(words, status);
+    throw error;
+  }
+}
+
+const TAKEN = 'There is an account with this address: sign in, or ask for a new password.';
+
+/** Make an account and its place; without the place the account is forgotten again. The answer signs in. */
+async function makeAccount(input: { name: string; email: string; password: string }, place: (userId: string) => Promise<void>) {
+  await countTry('door', await senderAddress());
+  if (await coachByEmail(input.email)) throw new Problem(TAKEN, 409);
+  return answered(
+    (async () => {
+      const made = await auth().api.signUpEmail({ body: input, headers: await headers(), returnHeaders: true });
+      const { id } = made.response.user;
+      try {
+        await place(id);
+      } catch (error) {
+        await forgetAccount(id);
+        throw error;
+      }
+      return made;
+    })(),
+    TAKEN,
+    409,
+  );
+}
+
+/** A new account with a studio of its own, or with the demo's while nobody has it. @throws Problem (403: closed; 409: taken). */
+export async function signUp({ studio, ...input }: z.infer<typeof SignUpInput>): Promise<Response> {
+  const { open, vacant } = await viewSignUp();
+  if (!open) throw new Problem('New studios are not taken in here: ask the owner of a studio to invite you.', 403);
+  if (studio === null && !vacant) throw new Problem('The demo studio has an owner already: give a studio of your own a name.', 409);
+  return makeAccount(input, (userId) => foundStudio(userId, studio));
+}
+
+export const SignInInput = z.object({ email: Email, password: z.string().max(PASSWORD_LENGTH.most) });
+
+/** @throws Problem (401: wrong; 429: too often), the same words whether the address is known or not. */
+export async function signIn({ email, password }: z.infer<typeof SignInInput>): Promise<Response> {
+  const sender = await senderAddress();
+  await mayTry('password', email);
+  await mayTry('door', sender);
+  const coach = await coachByEmail(email);
+  try {
+    const answer = await answered(
+      auth().api.signInEmail({ body: { email, password }, headers: await headers(), returnHeaders: true }),
+      'Address and password do not go together. Look at both, or ask for a new password.',
+      401,
+    );
+    await forgetTries('password', email);
+    if (coach?.studioId) await noteDoor(coach.studioId, coach.name, 'signed in');
+    return answer;
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    if (coach?.studioId) await noteDoor(coach.studioId, coach.name, 'could not sign in');
+    await countTry('password', email);
+    await countTry('door', sender);
+    throw error;
+  }
+}
+
+export async function signOut(): Promise<Response> {
+  const { studioId, name } = await mustBe('reader');
+  const answer = await answered(auth().api.signOut({ headers: await headers(), returnHeaders: true }), 'You are signed out already.');
+  await noteDoor(studioId, name, 'signed out');
+  return answer;
+}
+
+export const ForgotInput = z.object({ email: Email });
+
+/** Send the message with which a new password is set. The answer is the same whether the address is known or not. */
+export async function askNewPassword({ email }: z.infer<typeof ForgotInput>): Promise<void> {
+  await countTry('door', await senderAddress());
+  await countTry('password', `new ${email}`);
+  await auth().api.requestPasswordReset({ body: { email }, headers: await headers() });
+}
+
+export const NewPasswordInput = z.object({ token: z.string().min(1).max(200), password: Password });
+
+/** Set a new password by the token of a message; whoever was signed in is out. @throws Problem (400: the token is not valid any more). */
+export async function setNewPassword({ token, password }: z.infer<typeof NewPasswordInput>): Promise<void> {
+  await countTry('door', await senderAddress());
+  await answered(
+    auth().api.resetPassword({ body: { token, newPassword: password }, headers: await headers(), returnHeaders: true }),
+    'This message is not valid any more: ask for a new one.',
+  );
+}
+
+export const PasswordInput = z.object({ present: z.string().max(PASSWORD_LENGTH.most), password: Password });
+
+/** Change one's own password; every other session ends. @throws Problem (400: the present one is wrong). */
+export async function changePassword({ present, password }: z.infer<typeof PasswordInput>): Promise<Response> {
+  const { email } = await mustBe('reader');
+  await mayTry('password', email);
+  try {
+    return await answered(
+      auth().api.changePassword({
+        body: { currentPassword: present, newPassword: password, revokeOtherSessions: true },
+        headers: await headers(),
+        returnHeaders: true,
+      }),
+      'The present password is not right: nothing was changed.',
+    );
+  } catch (error) {
+    if (error instanceof Problem) await countTry('password', email);
+    throw error;
+  }
+}
+
+/** Who one is, and where one is signed in. */
+export async function viewAccount() {
+  const { userId, name, email, role } = await mustBe('reader');
+  const here = (await auth().api.getSession({ headers: await headers() }))?.session.token;
+  const sessions = await sessionsOf(userId);
+  return {
+    name,
+    email,
+    role,
+    sessions: sessions.map(({ token, ...s }) => ({ ...s, here: token === here })),
+  };
+}
+
+/** Sign out somewhere else. @throws Problem (404). */
+export async function endOwnSession(id: string): Promise<void> {
+  const { userId } = await mustBe('reader');
+  if (!(await endSession(userId, id))) throw new Problem('That session has ended already.', 404);
+}
+
+/** Who works in the studio and who is asked to. @throws Problem (403: owners only). */
+export async function viewMembers() {
+  const { studioId, userId } = await mustBe('owner');
+  const members = await membersOf(studioId);
+  return { members: members.map((m) => ({ ...m, self: m.userId === userId })), invites: await invitesOf(studioId) };
+}
+
+export const InviteInput = z.object({ email: Email, role: z.enum(ROLES) });
+
+/** Offer somebody a place; the message with the way in lies in the post. @throws Problem (409: has an account). */
+export async function inviteMember({ email, role }: z.infer<typeof InviteInput>): Promise<{ address: string }> {
+  const { studioId, name } = await mustBe('owner');
+  if (await coachByEmail(email))
+    throw new Problem('There is an account with this address already, and an account belongs to one studio: take another address.', 409);
+  const token = newToken();
+  const expiresAt = addDays(new Date(), INVITE_DAYS);
+  await insertInvite({ studioId, email, role, tokenHash: hashOf(token), expiresAt });
+  const address = `${publicAddress()}/join/${token}`;
+  await inPresentStudio(async (tx) => {
+    const studio = await studioSettings(tx);
+    await post(tx, {
+      singerId: null,
+      recipient: email,
+      address: email,
+      subject: `A place in ${studio.name}`,
+      body: `${name} offers you a place in ${studio.name}. Take it here:\n\n${address}\n\nThe offer is good until ${expiresAt.toISOString().slice(0, 10)}.`,
+      forOwners: true,
+    });
+  });
+  await deliver(studioId);
+  return { address };
+}
+
+/** @throws Problem (404). */
+export async function endInvite(id: string): Promise<void> {
+  const { studioId } = await mustBe('owner');
+  if (!z.uuid().safeParse(id).success || !(await removeInvite(studioId, id))) throw new Problem('That offer is not there any more.', 404);
+}
+
+export const RoleInput = z.object({ role: z.enum(ROLES) });
+
+/** The last owner stays: else nobody could let anyone in. */
+async function mustLeaveOwner(studioId: string, userId: string): Promise<void> {
+  const place = await placeOf(userId);
+  if (place?.studioId === studioId && place.role === 'owner' && (await otherOwners(studioId, userId)) === 0)
+    throw new Problem('A studio keeps at least one owner: make somebody else an owner first.', 409);
+}
+
+const NO_MEMBER = 'There is no such coach in this studio.';
+
+/** Change what a coach may do. @throws Problem (404; 409: the last owner). */
+export async function changeRole(userId: string, { role }: z.infer<typeof RoleInput>): Promise<void> {
+  const { studioId } = await mustBe('owner');
+  if (role !== 'owner') await mustLeaveOwner(studioId, userId);
+  if (!(await setRole(studioId, userId, role))) throw new Problem(NO_MEMBER, 404);
+}
+
+/** Take a coach out of the studio; the account is deleted, what they entered stays. @throws Problem (404; 409: the last owner). */
+export async function dismiss(userId: string): Promise<void> {
+  const { studioId } = await mustBe('owner');
+  await mustLeaveOwner(studioId, userId);
+  if (!(await removeMember(studioId, userId))) throw new Problem(NO_MEMBER, 404);
+}
+
+/** The offer behind a token. @throws Problem (404). */
+export async function viewInvite(token: string) {
+  await mayTry('link', await senderAddress());
+  const offer = /^[\w-]{20,100}$/.test(token) ? await inviteByHash(hashOf(token)) : undefined;
+  if (!offer) {
+    await countTry('link', await senderAddress());
+    throw new Problem('This offer is not valid any more: ask for a new one.', 404);
+  }
+  return offer;
+}
+
+export const JoinInput = z.object({ name: Name, password: Password });
+
+/** Take an offered place with a new account. The answer signs in. @throws Problem (404: the offer is gone). */
+export async function join(token: string, input: z.infer<typeof JoinInput>): Promise<Response> {
+  const { id, email } = await viewInvite(token);
+  return makeAccount({ ...input, email }, async (userId) => {
+    if (!(await takeInvite(id, userId))) throw new Problem('This offer was used meanwhile: ask for a new one.', 404);
+  });
+}

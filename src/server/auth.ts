@@ -1,0 +1,48 @@
+import { betterAuth } from 'better-auth';
+import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { door } from '../data/door';
+import * as tables from '../data/door-schema';
+import { sendReset } from './mail';
+
+export const PASSWORD_LENGTH = { least: 12, most: 128 };
+const DAY_S = 86_400;
+/** A lesson must not be cut short by the door: two weeks, counted from the last day it was used, unless set otherwise. */
+const SESSION_DAYS = Number(process.env.WENDEL_SESSION_DAYS) || 14;
+
+/** The sign-in library on our own tables. It has no route of its own: every way in is one of ours (accounts.ts). */
+const make = () =>
+  betterAuth({
+    secret: process.env.WENDEL_SECRET,
+    // Links in messages are made by us, from the address the request came to.
+    baseURL: 'http://localhost',
+    telemetry: { enabled: false },
+    database: drizzleAdapter(door(), {
+      provider: 'pg',
+      schema: { user: tables.coach, session: tables.session, account: tables.credential, verification: tables.verification },
+    }),
+    emailAndPassword: {
+      enabled: true,
+      minPasswordLength: PASSWORD_LENGTH.least,
+      maxPasswordLength: PASSWORD_LENGTH.most,
+      // Whoever had the old password is out.
+      revokeSessionsOnPasswordReset: true,
+      resetPasswordTokenExpiresIn: 3600,
+      sendResetPassword: async ({ user, token }) => sendReset(user.email, token),
+    },
+    session: { expiresIn: SESSION_DAYS * DAY_S, updateAge: DAY_S },
+    // Tries are counted by us, per account and per sender (limits.ts).
+    rateLimit: { enabled: false },
+    // The browser keeps the cookie from scripts and from other sites; over https only where it is served so.
+    advanced: {
+      cookiePrefix: 'wendel',
+      useSecureCookies: process.env.WENDEL_HTTPS === '1',
+      defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', path: '/' },
+      disableCSRFCheck: true,
+      disableOriginCheck: true,
+    },
+    logger: { disabled: true },
+  });
+
+let made: ReturnType<typeof make> | undefined;
+
+export const auth = () => (made ??= make());

@@ -1,0 +1,38 @@
+'use client';
+import Link from 'next/link';
+import { useState } from 'react';
+import { DoorField, DoorForm, LEAST_PASSWORD, PASSWORD_HINT } from './DoorForm';
+
+export function NewPassword({ token }: { token: string }) {
+  const [done, setDone] = useState(false);
+  return (
+    <>
+      <h1 className="text-2xl font-bold">A new password</h1>
+      {done ? (
+        <p className="card" role="status">
+          The new password holds, and you are signed out everywhere.{' '}
+          <Link className="font-semibold underline" href="/sign-in">
+            Sign in
+          </Link>
+        </p>
+      ) : (
+        <DoorForm
+          path="/api/door/new-password"
+          button="Set the password"
+          bodyOf={(text) => ({ token, password: text('password') })}
+          onSent={() => setDone(true)}
+        >
+          <DoorField
+            label="New password"
+            name="password"
+            type="password"
+            autoComplete="new-password"
+            minLength={LEAST_PASSWORD}
+            maxLength={128}
+            hint={PASSWORD_HINT}
+          />
+        </DoorForm>
+      )}
+    </>
+  );
+}

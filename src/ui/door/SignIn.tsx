@@ -1,0 +1,30 @@
+'use client';
+import Link from 'next/link';
+import { DoorField, DoorForm } from './DoorForm';
+import { enter } from '../kit/enter';
+
+export function SignIn({ to }: { to: string }) {
+  return (
+    <>
+      <h1 className="text-2xl font-bold">Sign in</h1>
+      <DoorForm
+        path="/api/door/sign-in"
+        button="Sign in"
+        bodyOf={(text) => ({ email: text('email'), password: text('password') })}
+        onSent={() => enter(to)}
+      >
+        <DoorField label="E-mail address" name="email" type="email" autoComplete="username" />
+        <DoorField label="Password" name="password" type="password" autoComplete="current-password" />
+      </DoorForm>
+      <p className="flex flex-wrap gap-x-6">
+        <Link className="min-h-11 content-center font-semibold underline" href="/sign-up">
+          Make an account
+        </Link>
+        <Link className="min-h-11 content-center font-semibold underline" href="/forgot">
+          I forgot the password
+        </Link>
+      </p>
+      <p className="text-soft">You sing and want to practise? Open the link your coach sent you; you need no account.</p>
+    </>
+  );
+}

@@ -1,0 +1,81 @@
+'use client';
+import { Radio, RadioGroup } from '@headlessui/react';
+import Link from 'next/link';
+import { useState } from 'react';
+import { DoorField, DoorForm, LEAST_PASSWORD, PASSWORD_HINT } from './DoorForm';
+import { enter } from '../kit/enter';
+
+const STARTS = [
+  ['demo', 'With the demo studio', 'Made-up singers with eight weeks of recordings, to look around in.'],
+  ['own', 'With an empty studio of my own', 'For your own singers. The demo stays for whoever wants it.'],
+] as const;
+
+/** A new account: with a studio of its own, or with the demo's while nobody has it. */
+export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
+  const [start, setStart] = useState<'demo' | 'own'>(vacant ? 'demo' : 'own');
+  if (!open)
+    return (
+      <>
+        <h1 className="text-2xl font-bold">New account</h1>
+        <p className="card">New studios are not taken in here. Ask the owner of a studio to invite you: the message holds your way in.</p>
+        <SignInInstead />
+      </>
+    );
+  return (
+    <>
+      <h1 className="text-2xl font-bold">New account</h1>
+      <DoorForm
+        path="/api/door/sign-up"
+        button="Make the account"
+        bodyOf={(text) => ({
+          name: text('name'),
+          email: text('email'),
+          password: text('password'),
+          studio: start === 'demo' ? null : text('studio'),
+        })}
+        onSent={() => enter()}
+      >
+        <DoorField label="Your name" name="name" autoComplete="name" maxLength={120} />
+        <DoorField label="E-mail address" name="email" type="email" autoComplete="username" maxLength={200} />
+        <DoorField
+          label="Password"
+          name="password"
+          type="password"
+          autoComplete="new-password"
+          minLength={LEAST_PASSWORD}
+          maxLength={128}
+          hint={PASSWORD_HINT}
+        />
+        {vacant && (
+          <RadioGroup value={start} onChange={setStart} aria-label="How to begin" className="flex flex-col gap-2">
+            {STARTS.map(([id, name, words]) => (
+              <Radio
+                key={id}
+                value={id}
+                className="group flex cursor-pointer gap-3 rounded-lg border border-line p-3 data-checked:border-accent data-focus:outline-2 data-focus:outline-accent"
+              >
+                <span
+                  aria-hidden
+                  className="mt-1 size-5 shrink-0 rounded-full border-2 border-soft group-data-checked:border-6 group-data-checked:border-accent"
+                />
+                <span>
+                  <b>{name}</b>
+                  <br />
+                  {words}
+                </span>
+              </Radio>
+            ))}
+          </RadioGroup>
+        )}
+        {start === 'own' && <DoorField label="Name of the studio" name="studio" maxLength={120} autoComplete="organization" />}
+      </DoorForm>
+      <SignInInstead />
+    </>
+  );
+}
+
+const SignInInstead = () => (
+  <Link className="min-h-11 content-center self-start font-semibold underline" href="/sign-in">
+    I have an account
+  </Link>
+);

@@ -1,0 +1,102 @@
+'use client';
+import { FormEvent, useState } from 'react';
+import { Notice } from '../kit/Notice';
+import { request, sendJson } from '../kit/request';
+import { dateTimeOf } from '../kit/words';
+import { useAttempt } from './useAttempt';
+
+const ROLE_WORDS = { owner: 'owner of the studio', coach: 'coach', reader: 'looking only' };
+
+interface Props {
+  name: string;
+  email: string;
+  role: keyof typeof ROLE_WORDS;
+  sessions: { id: string; createdAt: Date; userAgent: string | null; here: boolean }[];
+}
+
+/** What a browser calls itself, in short. */
+const browserOf = (agent: string | null) =>
+  [
+    /(Firefox|Edg|OPR|Chrome|Safari)/
+      .exec(agent ?? '')?.[1]
+      ?.replace('Edg', 'Edge')
+      .replace('OPR', 'Opera') ?? 'A browser',
+    /(Android|iPhone|iPad|Windows|Mac OS|Linux)/.exec(agent ?? '')?.[1],
+  ]
+    .filter(Boolean)
+    .join(' on ');
+
+/** One's own account: the password, and where one is signed in. */
+export function AccountRoom({ name, email, role, sessions }: Props) {
+  const { problem, attempt } = useAttempt();
+  const [kept, setKept] = useState(false);
+  const change = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = event.currentTarget;
+    const data = new FormData(form);
+    setKept(false);
+    const done = await attempt(() =>
+      sendJson('PUT', '/api/account/password', { present: data.get('present'), password: data.get('password') }),
+    );
+    if (!done) return;
+    form.reset();
+    setKept(true);
+  };
+  return (
+    <>
+      <h1 className="text-2xl font-bold">Your account</h1>
+      <p>
+        {name}, {email}: {ROLE_WORDS[role]}
+      </p>
+      {problem && <Notice>{problem}</Notice>}
+      <form onSubmit={(e) => void change(e)} className="card flex flex-wrap items-end gap-3">
+        <h2 className="w-full text-lg font-bold">Password</h2>
+        <input type="hidden" autoComplete="username" value={email} readOnly />
+        <label className="flex flex-col gap-1 text-sm text-soft">
+          The present one
+          <input className="field text-base" name="present" type="password" required autoComplete="current-password" />
+        </label>
+        <label className="flex flex-col gap-1 text-sm text-soft">
+          A new one, at least 12 characters
+          <input
+            className="field text-base"
+            name="password"
+            type="password"
+            required
+            minLength={12}
+            maxLength={128}
+            autoComplete="new-password"
+          />
+        </label>
+        <button className="button-main">Change it</button>
+        <p role="status" className="w-full text-soft empty:hidden">
+          {kept && 'Changed. Everywhere else you are signed out.'}
+        </p>
+      </form>
+      <section aria-labelledby="sessions">
+        <h2 id="sessions" className="text-lg font-bold">
+          Where you are signed in
+        </h2>
+        <ul className="mt-2 flex flex-col gap-2">
+          {sessions.map((s) => (
+            <li key={s.id} className="card flex flex-wrap items-center gap-3" data-testid="session">
+              <p className="min-w-0 flex-1">
+                {browserOf(s.userAgent)}, since {dateTimeOf(s.createdAt)}
+              </p>
+              {s.here ? (
+                <b>here</b>
+              ) : (
+                <button
+                  className="button"
+                  onClick={() => void attempt(() => request(`/api/account/sessions/${s.id}`, { method: 'DELETE' }))}
+                >
+                  Sign out there
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { dateTimeOf } from '../kit/words';
+
+/** What the tables are called among people. */
+const WHAT: Record<string, string> = {
+  singer: 'a singer’s record',
+  lesson: 'a lesson',
+  protocol: 'a lesson of the studio’s own',
+  exercise: 'an exercise',
+  template: 'a set kept by name',
+  pin: 'a pinned value of a map',
+  take: 'a take',
+  mark: 'a mark on a take',
+  assignment: 'a week of practice',
+  link: 'the way to a practice page',
+  practice: 'a line of practice',
+  studio: 'the studio’s settings',
+  account: '',
+};
+
+interface Line {
+  id: string;
+  at: Date;
+  actor: string;
+  did: string;
+  what: string;
+  columns: string[] | null;
+  singer: string | null;
+}
+
+/** Who looked at whom and who changed what, newest first. */
+export function AuditLog({ lines }: { lines: Line[] }) {
+  return (
+    <>
+      <h1 className="text-2xl font-bold">Who did what</h1>
+      <p className="text-soft">
+        Looks at a singer’s records are noted once a day and person; every change is noted where it happens and can’t be taken out here.
+        What was noted about a singer goes with them when they are deleted.
+      </p>
+      <div className="overflow-x-auto">
+        <table className="w-full text-left tabular-nums">
+          <thead>
+            <tr className="border-b border-line text-sm text-soft">
+              <th className="py-1 pr-4">When</th>
+              <th className="py-1 pr-4">Who</th>
+              <th className="py-1 pr-4">What</th>
+              <th className="py-1">About</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((l) => (
+              <tr key={l.id} className="border-b border-line">
+                <td className="py-1 pr-4 whitespace-nowrap">{dateTimeOf(l.at)}</td>
+                <td className="py-1 pr-4">{l.actor}</td>
+                <td className="py-1 pr-4">
+                  {l.did === 'looked' ? 'looked at the records' : `${l.did} ${WHAT[l.what] ?? l.what}`}
+                  {l.columns && <span className="text-soft"> ({l.columns.map((c) => c.replaceAll('_', ' ')).join(', ')})</span>}
+                </td>
+                <td className="py-1">{l.singer ?? ''}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}

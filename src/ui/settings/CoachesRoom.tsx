@@ -1,0 +1,127 @@
+'use client';
+import { FormEvent, useState } from 'react';
+import { Notice } from '../kit/Notice';
+import { request, sendJson } from '../kit/request';
+import { dateOf } from '../kit/words';
+import { useAttempt } from './useAttempt';
+
+type Role = 'owner' | 'coach' | 'reader';
+const ROLES: readonly [Role, string][] = [
+  ['coach', 'works with the singers'],
+  ['reader', 'looks, and changes nothing'],
+  ['owner', 'also runs the studio'],
+];
+
+interface Props {
+  members: { userId: string; name: string; email: string; role: Role; self: boolean }[];
+  invites: { id: string; email: string; role: Role; expiresAt: Date }[];
+}
+
+/** Who works in the studio, what each may do, and who is asked to come. */
+export function CoachesRoom({ members, invites }: Props) {
+  const { problem, attempt } = useAttempt();
+  const [made, setMade] = useState<{ email: string; address: string } | null>(null);
+
+  const invite = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = event.currentTarget;
+    const data = new FormData(form);
+    const email = String(data.get('email'));
+    const done = await attempt(() => sendJson<{ address: string }>('POST', '/api/invites', { email, role: data.get('role') }));
+    if (!done) return;
+    setMade({ email, address: done.address });
+    form.reset();
+  };
+
+  return (
+    <>
+      <h1 className="text-2xl font-bold">Coaches</h1>
+      {problem && <Notice>{problem}</Notice>}
+      <ul className="flex flex-col gap-2">
+        {members.map((m) => (
+          <li key={m.userId} className="card flex flex-wrap items-center gap-3" data-testid="member">
+            <p className="min-w-0 flex-1">
+              <b>{m.name}</b> {m.self && '(you)'}
+              <br />
+              <span className="text-soft">{m.email}</span>
+            </p>
+            <RoleChoice
+              label={`What ${m.name} does`}
+              value={m.role}
+              onChange={(role) => void attempt(() => sendJson('PUT', `/api/members/${m.userId}`, { role }))}
+            />
+            <Dismiss name={m.name} onDismiss={() => void attempt(() => request(`/api/members/${m.userId}`, { method: 'DELETE' }))} />
+          </li>
+        ))}
+        {invites.map((i) => (
+          <li key={i.id} className="card flex flex-wrap items-center gap-3 border-dashed">
+            <p className="min-w-0 flex-1">
+              <b>{i.email}</b>
+              <br />
+              <span className="text-soft">
+                asked to come, {ROLES.find(([r]) => r === i.role)![1]}; the offer is good until {dateOf(i.expiresAt)}
+              </span>
+            </p>
+            <button className="button" onClick={() => void attempt(() => request(`/api/invites/${i.id}`, { method: 'DELETE' }))}>
+              Take the offer back
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form onSubmit={(e) => void invite(e)} className="card flex flex-wrap items-end gap-3">
+        <h2 className="w-full text-lg font-bold">Ask somebody to come</h2>
+        <label className="flex min-w-60 flex-1 flex-col gap-1 text-sm text-soft">
+          E-mail address
+          <input className="field text-base" name="email" type="email" required maxLength={200} autoComplete="off" />
+        </label>
+        <label className="flex flex-col gap-1 text-sm text-soft">
+          What they will do
+          <select className="field text-base" name="role">
+            {ROLES.map(([role, words]) => (
+              <option key={role} value={role}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button className="button-main">Make the offer</button>
+        {made && (
+          <p role="status" className="w-full break-words">
+            The way in for {made.email}, good for a week, lies under Post too: <b data-testid="invite-link">{made.address}</b>
+          </p>
+        )}
+      </form>
+    </>
+  );
+}
+
+function RoleChoice({ label, value, onChange }: { label: string; value: Role; onChange(role: Role): void }) {
+  return (
+    <select className="field text-base" aria-label={label} value={value} onChange={(e) => onChange(e.target.value as Role)}>
+      {ROLES.map(([role, words]) => (
+        <option key={role} value={role}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** An account is gone for good: the one press that can't be undone asks for a second. */
+function Dismiss({ name, onDismiss }: { name: string; onDismiss(): void }) {
+  const [sure, setSure] = useState(false);
+  return sure ? (
+    <span className="flex gap-2">
+      <button className="button" onClick={onDismiss}>
+        Delete {name}’s account
+      </button>
+      <button className="button" onClick={() => setSure(false)}>
+        Keep
+      </button>
+    </span>
+  ) : (
+    <button className="button" onClick={() => setSure(true)}>
+      Leaves the studio…
+    </button>
+  );
+}

@@ -1,0 +1,32 @@
+'use client';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+
+const PAGES = [
+  ['/settings', 'Studio', false],
+  ['/settings/coaches', 'Coaches', true],
+  ['/settings/log', 'Who did what', true],
+  ['/settings/account', 'Your account', false],
+] as const;
+
+/** The pages of the settings; some are for owners. */
+export function SettingsFrame({ role, children }: { role: 'owner' | 'coach' | 'reader'; children: React.ReactNode }) {
+  const path = usePathname();
+  return (
+    <main className="mx-auto flex max-w-[1000px] flex-col gap-4 px-4 py-4">
+      <nav aria-label="Settings" className="flex flex-wrap gap-1">
+        {PAGES.filter(([, , owners]) => !owners || role === 'owner').map(([href, name]) => (
+          <Link
+            key={href}
+            href={href}
+            aria-current={path === href ? 'page' : undefined}
+            className={`min-h-11 content-center rounded-lg px-4 font-semibold ${path === href ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}
+          >
+            {name}
+          </Link>
+        ))}
+      </nav>
+      {children}
+    </main>
+  );
+}

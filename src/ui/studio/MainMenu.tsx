@@ -1,0 +1,61 @@
+'use client';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { UserRound } from 'lucide-react';
+import Link from 'next/link';
+import { enter } from '../kit/enter';
+import { request } from '../kit/request';
+
+const PLACES = [
+  ['/', 'Studio'],
+  ['/exercises', 'Exercises'],
+  ['/straws', 'Straws'],
+  ['/post', 'Post'],
+] as const;
+
+const PLACE = 'min-h-9 content-center font-semibold hover:underline';
+const ENTRY = 'block w-full rounded-lg px-3 py-2 text-left font-semibold data-focus:bg-paper';
+
+/** The main menu, and who is signed in. */
+export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach' | 'reader' }) {
+  const signOut = async () => {
+    // Signed out already is signed out.
+    await request('/api/door/sign-out', { method: 'POST' }).catch(() => {});
+    enter('/sign-in');
+  };
+  return (
+    <header className="no-print border-b border-line bg-card">
+      <nav aria-label="Main" className="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-6 px-4 py-2">
+        <Link href="/" className="text-lg font-bold text-accent">
+          Wendel
+        </Link>
+        {PLACES.filter(([href]) => role !== 'reader' || href !== '/post').map(([href, words]) => (
+          <Link key={href} href={href} className={PLACE}>
+            {words}
+          </Link>
+        ))}
+        {role === 'reader' && <span className="text-soft">You may look; changes are for coaches.</span>}
+        <Link href="/settings" className={`ml-auto ${PLACE}`}>
+          Settings
+        </Link>
+        <Menu>
+          <MenuButton className={`flex items-center gap-2 ${PLACE}`}>
+            <UserRound aria-hidden size={18} />
+            {name}
+          </MenuButton>
+          <MenuItems anchor="bottom end" className="card z-10 min-w-48 p-1">
+            <MenuItem>
+              <Link href="/settings/account" className={ENTRY}>
+                Your account
+              </Link>
+            </MenuItem>
+            <MenuItem>
+              <button className={ENTRY} onClick={() => void signOut()}>
+                Sign out
+              </button>
+            </MenuItem>
+          </MenuItems>
+        </Menu>
+      </nav>
+    </header>
+  );
+}
