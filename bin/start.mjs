@@ -85,7 +85,12 @@ command(async () => {
     runProgram(programs.seed, env);
     // The running parts get the weaker roles only, and the door's only the part that has a door.
     const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
-    const web = { ...running, WENDEL_DOOR_URL: server.doorUrl, WENDEL_SECRET: server.settings.signInSecret, WENDEL_URL: process.env.WENDEL_URL || url };
+    const web = {
+      ...running,
+      WENDEL_DOOR_URL: server.doorUrl,
+      WENDEL_SECRET: server.settings.signInSecret,
+      WENDEL_URL: process.env.WENDEL_URL || url,
+    };
     parts = supervise(
       [
         { name: 'The analysis', start: () => startPart([programs.worker], running) },

@@ -18,7 +18,7 @@ function run(program, url, args) {
 
 /** Work with the database of a data folder, as its owner and as the application: the one that is being served, or one started for this. */
 export async function withDatabase(data, work) {
-  const as = ({ ownerUrl, appUrl }) => work({ WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl });
+  const as = ({ ownerUrl, appUrl, doorUrl }) => work({ WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl, WENDEL_DOOR_URL: doorUrl });
   if (process.env.DATABASE_URL) return as(await foreignServer(process.env.DATABASE_URL, data));
   if (running(data)) return as(databaseUrls(data));
   const server = await startPostgres(data);

@@ -1,4 +1,5 @@
 import { and, desc, eq, ne } from 'drizzle-orm';
+import type { Stand } from '../core/practice/chapters';
 import { StudioTx } from './client';
 import { AssignedItem, assignment, singer } from './schema';
 
@@ -7,6 +8,7 @@ export interface NewAssignment {
   note: string;
   startsOn: string;
   items: AssignedItem[];
+  stand: Stand | null;
 }
 
 export async function insertAssignment({ db, studioId }: StudioTx, values: NewAssignment): Promise<string> {
@@ -33,6 +35,7 @@ export async function assignmentsOfSinger({ db, studioId }: StudioTx, singerId: 
       startsOn: assignment.startsOn,
       items: assignment.items,
       note: assignment.note,
+      stand: assignment.stand,
     })
     .from(assignment)
     .where(and(eq(assignment.studioId, studioId), eq(assignment.singerId, singerId)))

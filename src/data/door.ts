@@ -1,8 +1,9 @@
+import { randomUUID } from 'node:crypto';
 import { and, asc, count, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import * as schema from './door-schema';
-import { coach, invite, member, Role, session } from './door-schema';
+import { coach, invite, member, Role, session, verification } from './door-schema';
 import { audit, studio } from './schema';
 
 /** Someone who is signed in, and their place. */
@@ -180,4 +181,20 @@ export async function endSession(userId: string, id: string): Promise<boolean> {
 /** Note in a studio's log who came and went. */
 export async function noteDoor(studioId: string, actor: string, did: (typeof audit.$inferInsert)['did']): Promise<void> {
   await door().insert(audit).values({ studioId, actor, did, what: 'account' });
+}
+
+/** Every account and its place, for whoever runs the machine. */
+export const everyCoach = () =>
+  door()
+    .select({ name: coach.name, email: coach.email, role: member.role, studio: studio.name })
+    .from(coach)
+    .leftJoin(member, eq(member.userId, coach.id))
+    .leftJoin(studio, eq(studio.id, member.studioId))
+    .orderBy(asc(coach.createdAt));
+
+/** Have a token set a new password until a time, as the sign-in library keeps them. */
+export async function offerNewPassword(userId: string, token: string, expiresAt: Date): Promise<void> {
+  await door()
+    .insert(verification)
+    .values({ id: randomUUID(), identifier: `reset-password:${token}`, value: userId, expiresAt });
 }

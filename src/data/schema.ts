@@ -23,6 +23,7 @@ import type { Exercise } from '../core/exercise/types';
 import type { Edits } from '../core/plan/edits';
 import type { Terms } from '../core/plan/request';
 import type { PlanItem } from '../core/plan/types';
+import type { Stand } from '../core/practice/chapters';
 import type { Before, Done } from '../core/practice/types';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { Asked, Colour, TakeFindings, Trace } from '../core/take/types';
@@ -281,6 +282,8 @@ export const assignment = pgTable(
     singerId: uuid('singer_id').notNull(),
     note: text('note').notNull().default(''),
     items: jsonb('items').$type<AssignedItem[]>().notNull(),
+    /** Where the singer stood in the plan then; null in older ones, or where there was no plan. */
+    stand: jsonb('stand').$type<Stand>(),
     /** The first day of its week; null in older ones: the day it was made. */
     startsOn: date('starts_on', { mode: 'string' }),
     createdAt: at('created_at').notNull().defaultNow(),

@@ -6,7 +6,7 @@ import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
 import type { Before, Done } from '../core/practice/types';
-import { Intake, lesson, practice, singer, take, voiceMap } from './schema';
+import { assignment, Intake, lesson, practice, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
   id: string;
@@ -60,6 +60,15 @@ export async function listSingers({ db, studioId }: StudioTx) {
         string | null
       >`(select max(${practice.day})::text from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item')`,
       daysPractised: sql<number>`(select count(distinct ${practice.day})::int from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 7)`,
+      /** The newest assigned week: its first day, and on which days of it (0 the first) there is work. */
+      assigned: sql<{
+        startsOn: string;
+        days: number[];
+      } | null>`(select jsonb_build_object('startsOn', coalesce(a.starts_on, a.created_at::date), 'days', (select coalesce(jsonb_agg(distinct d), '[]') from jsonb_array_elements(a.items) it, jsonb_array_elements(it->'days') d)) from ${assignment} a where a.singer_id = ${singer.id} order by a.created_at desc limit 1)`,
+      /** The days of the last two weeks on which something was practised. */
+      practisedOn: sql<
+        string[]
+      >`(select coalesce(array_agg(distinct ${practice.day}::text), '{}') from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 14)`,
       /** The newest trouble told while practising, of the last three days. */
       told: sql<
         Before | Done | null

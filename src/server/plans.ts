@@ -2,9 +2,11 @@ import { z } from 'zod';
 import { exerciseById } from '../core/exercise/shelf';
 import { Exercise, MATERIALS, STRANDS } from '../core/exercise/types';
 import { SCHOOL_IDS } from '../core/map/schools';
-import { Terms, USUAL_TERMS } from '../core/plan/request';
+import { planFor } from '../core/plan/plan';
+import { Terms, usualRequest, USUAL_TERMS } from '../core/plan/request';
 import { PARTS, PlanItem } from '../core/plan/types';
 import { RuleId, RULES } from '../core/plan/rules';
+import type { Stand } from '../core/practice/chapters';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
 import { StudioTx } from '../data/client';
 import { ownExercises } from '../data/exercises';
@@ -12,6 +14,7 @@ import { lastHealth } from '../data/lessons';
 import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
 import type { AssignedItem } from '../data/schema';
+import type { SingerRow } from '../data/singers';
 import { wholeShelf } from './exercises';
 import { Problem } from './problem';
 import { schoolOf } from './settings';
@@ -115,15 +118,33 @@ export const savePlan = (singerId: string, change: z.infer<typeof PlanInput>) =>
 /** Assign a week: each item with its exercise as it is now, so that later changes don't alter what was assigned. */
 export async function assign(input: z.infer<typeof AssignmentInput>): Promise<string> {
   return inPresentStudio(async (tx) => {
-    await mustFindSinger(tx, input.singerId);
-    const shelf = new Map((await wholeShelf(tx)).map((e) => [e.id, e]));
+    const singer = await mustFindSinger(tx, input.singerId);
+    const whole = await wholeShelf(tx);
+    const shelf = new Map(whole.map((e) => [e.id, e]));
     const items = input.items.map((item) => {
       const exercise = shelf.get(item.exerciseId);
       if (!exercise) throw new Problem('One of the exercises is no longer on the shelf: take it out of the plan and assign again.', 400);
       return { ...item, exercise };
     });
-    return insertAssignment(tx, { ...input, items });
+    return insertAssignment(tx, { ...input, items, stand: await standOf(tx, singer, whole) });
   });
+}
+
+/** Where a singer stands in the plan now: the phase by name, and the grades, expected or confirmed. */
+async function standOf(tx: StudioTx, singer: SingerRow, shelf: readonly Exercise[]): Promise<Stand | null> {
+  const { terms } = await planningOf(tx, singer.id);
+  const plan = planFor(
+    usualRequest({
+      ...terms,
+      map: await mapOf(tx, singer.id),
+      voiceType: singer.voiceType,
+      school: (await schoolOf(tx, singer)).id,
+      minor: singer.intake?.minor ?? false,
+      today: await lastHealth(tx, singer.id),
+      shelf,
+    }),
+  );
+  return plan && { phase: plan.phases[plan.phase].name, grades: plan.grades };
 }
 
 /** An item with what older assignments lack. */

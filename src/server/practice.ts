@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { SIGNS } from '../core/plan/safety';
 import type { Entry } from '../core/practice/types';
+import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
 import { addPractice, lately, newestPractice, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
+import { studioSettings } from '../data/studios';
 import { asSinger } from './links';
 import { whole } from './plans';
 import { measuresByDay } from '../core/practice/measures';
@@ -55,7 +57,8 @@ export const viewPractice = (token: string) =>
     const [newest] = await assignmentsOfSinger(tx, singerId);
     const map = await mapOf(tx, singerId);
     return {
-      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, consent: (singer.intake?.consent ?? 'none') !== 'none' },
+      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, consent: singer.intake?.consent ?? 'none' },
+      keepMonths: (await studioSettings(tx)).keepMonths,
       map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
       assignment: newest ? whole(newest) : null,
       entries: await practiceOf(tx, singerId, lately()),
@@ -87,13 +90,15 @@ export const viewLog = (singerId: string) =>
     const map = await mapOf(tx, singerId);
     const all = await practiceOf(tx, singerId);
     const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: new Date(t.recordedAt!).toISOString().slice(0, 10) }));
+    const assigned = (await assignmentsOfSinger(tx, singerId)).map(whole);
     return {
       measured: measuresByDay(takes, mainChange(map)),
       singer: { id: singer.id, name: singer.name },
       now: Date.now(),
       days: daysOf(all),
       entries: all.filter((e) => e.day >= lately()),
-      assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
+      assigned,
+      chapters: chaptersOf(assigned),
     };
   });
 

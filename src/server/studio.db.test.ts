@@ -1,5 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
+import type { AddressInfo } from 'node:net';
 import { Client } from 'pg';
+import { SMTPServer } from 'smtp-server';
 import { ENGINE } from '../core/engine';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { MAX_TAKE_BYTES, writeWav } from '../core/format/wav';
@@ -22,7 +24,7 @@ import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
 import { health } from './health';
 import { ExerciseInput, removeExercise, saveExercise, viewShelf } from './exercises';
-import { makeLink, viewMessages } from './links';
+import { makeLink, sendAgain, viewMessages } from './links';
 import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
 import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
 import { changeLesson, saveProtocol, startLesson, viewLesson, viewListening } from './lessons';
@@ -436,6 +438,66 @@ test('sets and exercises of one’s own are kept', async () => {
   };
   await saveTemplate(TemplateInput.parse({ id: randomUUID(), name: 'Mornings', items: [item] }));
   expect((await viewPlan(singerId)).templates.length).toBe(templates.length + 1);
+});
+
+describe('the mail server', () => {
+  const taken: { to: string; text: string }[] = [];
+  let server: SMTPServer;
+  let refuse = false;
+  beforeAll(async () => {
+    server = new SMTPServer({
+      authOptional: true,
+      disabledCommands: ['STARTTLS'],
+      onRcptTo: (address, _session, done) => done(refuse ? new Error('No such mailbox') : null),
+      onData(stream, session, done) {
+        const parts: Buffer[] = [];
+        stream.on('data', (part: Buffer) => parts.push(part));
+        stream.on('end', () => {
+          const to = (session.envelope.rcptTo[0] as { address: string }).address;
+          taken.push({ to, text: Buffer.concat(parts).toString().replace(/=\r\n/g, '').replaceAll('=3D', '=') });
+          done();
+        });
+      },
+    });
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    process.env.WENDEL_SMTP_URL = `smtp://127.0.0.1:${(server.server.address() as AddressInfo).port}`;
+    process.env.WENDEL_MAIL_FROM = 'studio@barge.example';
+  });
+  afterAll(async () => {
+    delete process.env.WENDEL_SMTP_URL;
+    await new Promise<void>((resolve) => server.close(() => resolve()));
+  });
+
+  test('takes a practice page’s link, which is then forgotten here; what it refuses stays with the reason', async () => {
+    const singer = {
+      name: 'Orla Finch',
+      part: '',
+      voiceType: 'mezzo',
+      note: '',
+      email: 'orla@reed.example',
+      intake: null,
+      school: null,
+    } as const;
+    const id = await addSinger(singer);
+    const { address, mailed } = await makeLink(id, 'http://localhost:3000');
+    expect(mailed).toBe(true);
+    expect(taken).toHaveLength(1);
+    expect(taken[0].to).toBe('orla@reed.example');
+    expect(taken[0].text).toContain(address);
+    const { rows } = await owner.query('select body, sent_at is not null as sent from message where singer_id = $1', [id]);
+    expect(rows).toEqual([{ body: '', sent: true }]);
+
+    refuse = true;
+    await makeLink(id, 'http://localhost:3000');
+    const [waiting] = (await viewMessages()).messages;
+    expect(waiting).toMatchObject({ sentAt: null, problem: expect.stringContaining('No such mailbox') });
+    expect(waiting.body).toContain('/p/');
+    refuse = false;
+    await sendAgain();
+    expect(taken).toHaveLength(2);
+    expect((await viewMessages()).messages[0]).toMatchObject({ sentAt: expect.any(Date), problem: null, body: '' });
+    await removeSinger(id, singer.name);
+  });
 });
 
 describe('studios are apart', () => {

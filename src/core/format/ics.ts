@@ -11,6 +11,9 @@ export interface Session {
   words: string;
 }
 
+/** The calendar calls so long before a session. */
+const REMIND_MINUTES = 5;
+
 /** Sessions as an iCalendar file (RFC 5545), in floating local time: eight in the morning is eight wherever the singer is. */
 export function toIcs(sessions: readonly Session[], calendar: string): string {
   const events = sessions.map((s): EventAttributes => {
@@ -26,6 +29,7 @@ export function toIcs(sessions: readonly Session[], calendar: string): string {
       description: s.words,
       calName: calendar,
       productId: 'Wendel',
+      alarms: [{ action: 'display', description: s.title, trigger: { before: true, minutes: REMIND_MINUTES } }],
     };
   });
   const { error, value } = createEvents(events);

@@ -1,3 +1,5 @@
+import tQuantile from '@stdlib/stats-base-dists-t-quantile';
+import { mean, sampleVariance } from 'simple-statistics';
 import { gaussian, seededRandom } from '../signal/stats';
 import { sing } from '../sim/sing';
 import { typicalProfile } from '../sim/typical';
@@ -19,6 +21,22 @@ test('worked by hand: 0 0 0 2 2 2 moves by 2; its one step of 2 makes a scatter 
   expect(c.scatter).toBeCloseTo(Math.sqrt(0.4), 10);
   // Three degrees of freedom: 3.182 (statistical tables).
   expect(c.least).toBeCloseTo(3.182 * Math.sqrt(0.4) * Math.sqrt(2 / 3), 6);
+});
+
+// Means by simple-statistics, Student's t by stdlib's quantile; the scatter by half the variance of two-by-two steps (von Neumann 1941).
+test.each([4, 5, 8, 13, 30, 46, 60])('%i days: means, scatter and the least real change are what statistics libraries say', (n) => {
+  const values = series(n, 1);
+  const c = realChange(values)!;
+  const end = Math.min(3, Math.floor(n / 2));
+  expect(c.first).toBeCloseTo(mean(values.slice(0, end)), 10);
+  expect(c.latest).toBeCloseTo(mean(values.slice(-end)), 10);
+  const steps = values.slice(1).map((v, i) => v - values[i]);
+  const squares = sampleVariance(steps) * ((n - 2) / (n - 1)) + mean(steps) ** 2;
+  expect(c.scatter).toBeCloseTo(Math.sqrt(squares / 2), 10);
+  const freedom = Math.max(1, Math.round(((n - 1) * 2) / 3));
+  // Beyond 30 the normal's point stands for Student's, 4 % smaller at most.
+  const t = tQuantile(0.975, freedom);
+  expect(Math.abs(c.least / (c.scatter * Math.sqrt(2 / end)) - t)).toBeLessThan(freedom <= 30 ? 0.0006 : 0.04 * t);
 });
 
 test.each([6, 8, 12, 20, 40])('%i days of mere scatter: about one in twenty is called a change, as 95 %% promises', (n) => {

@@ -9,6 +9,7 @@ export const MEASURED = [
   { id: 'high', name: 'Highest note', unit: 'note', better: 1 },
   { id: 'change-up', name: 'Change, going up', unit: 'note', better: 0 },
   { id: 'change-down', name: 'Change, coming down', unit: 'note', better: 0 },
+  { id: 'heard', name: 'Passes where the change is heard', unit: '%', better: -1 },
   { id: 'leap', name: 'Leap at the change', unit: 'st', better: -1 },
   { id: 'dip', name: 'Dip at the change', unit: 'dB', better: -1 },
   { id: 'width', name: 'Width of the blend', unit: 'st', better: 1 },
@@ -38,6 +39,18 @@ export function measuresByDay(takes: readonly (TakeEvidence & { day: string })[]
   return [...days.entries()].sort(([a], [b]) => a.localeCompare(b)).map(([day, of]) => ({ day, values: measuresOf(of, changeMidi) }));
 }
 
+/** Of the legs that pass the change, the share in which it is heard (a leap, a dip or a colour that turns at once), per cent. */
+function heardShare(wide: TakeEvidence[], near: (midi: number) => boolean): number | undefined {
+  const passes = wide.flatMap(({ findings: { legs, events } }) =>
+    legs
+      .filter((leg) => leg.crossOvers.some((c) => near(c.midi)) || events.some((e) => near(e.midi) && within(e.timeS, leg)))
+      .map((leg) => events.some((e) => near(e.midi) && within(e.timeS, leg))),
+  );
+  return passes.length ? (100 * passes.filter(Boolean).length) / passes.length : undefined;
+}
+
+const within = (timeS: number, leg: { startS: number; endS: number }) => timeS >= leg.startS && timeS <= leg.endS;
+
 function measuresOf(takes: TakeEvidence[], changeMidi: number | null): DayMeasures['values'] {
   const wide = takes.filter((t) => t.findings.task === 'siren' || t.findings.task === 'scale');
   const ranges = wide.flatMap((t) => (t.findings.range ? [t.findings.range] : []));
@@ -55,6 +68,7 @@ function measuresOf(takes: TakeEvidence[], changeMidi: number | null): DayMeasur
     high: ranges.length ? Math.max(...ranges.map((r) => r.highestMidi)) : undefined,
     'change-up': middle(votes.filter((v) => v.direction === 'up').map((v) => v.midi)),
     'change-down': middle(votes.filter((v) => v.direction === 'down').map((v) => v.midi)),
+    heard: heardShare(wide, near),
     // No leap where the voice was heard to pass is a leap of nothing.
     leap: leaps.length ? middle(leaps.map((e) => Math.abs(e.toMidi - e.fromMidi))) : passes ? 0 : undefined,
     dip: events.length ? middle(events.map((e) => e.dipDb)) : passes ? 0 : undefined,

@@ -228,6 +228,7 @@ export function PracticePlayer({
         On “{item.sound}”. {exercise.how}
       </p>
       {item.straws && <p className="font-semibold">{item.straws}</p>}
+      {!sounding && <p className="text-sm text-soft">{throughWater ? STRAW_REMINDER : BREATH_REMINDER}</p>}
       {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
       <Staff exercise={exercise} tonic={keys[at]} voice={voice} />
       <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
@@ -290,6 +291,11 @@ export function PracticePlayer({
     </section>
   );
 }
+
+/** Said before an exercise begins (common practice, no source). */
+const BREATH_REMINDER = 'Breathe low and easy before each key; loose jaw, loose neck; only as loud as it stays connected.';
+const STRAW_REMINDER =
+  'Your own clean straw. No air beside it, at the lips or the nose; lighter than singing, never loud. Stop if you feel dizzy.';
 
 /** Rest as long as was sung: counts down by itself, and doesn't hold anybody. */
 function Rest({ seconds }: { seconds: number }) {

@@ -1,9 +1,10 @@
 'use client';
-import { Check, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
+import { CalendarPlus, Check, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { flushOutbox } from '../../audio/outbox';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
+import { dayMinutes } from '../../core/plan/dose';
 import { SEE_DOCTOR } from '../../core/plan/safety';
 import type { PlanItem } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
@@ -11,6 +12,7 @@ import { daysOf } from '../../core/practice/log';
 import { standing } from '../../core/practice/standing';
 import { Entry, isDone } from '../../core/practice/types';
 import { dayKey, weekFrom } from '../plan/days';
+import { downloadCalendar } from '../sheet/calendar';
 import { BeforeQuestions } from './BeforeQuestions';
 import { ByHand } from './ByHand';
 import { PracticePlayer } from './PracticePlayer';
@@ -19,7 +21,8 @@ import { usePracticeLog } from './usePracticeLog';
 interface Props {
   token: string;
   view: {
-    singer: { id: string; name: string; voiceType: VoiceTypeId; consent: boolean };
+    singer: { id: string; name: string; voiceType: VoiceTypeId; consent: 'none' | 'singer' | 'guardian' };
+    keepMonths: number | null;
     map: VoiceMap;
     assignment: { id: string; note: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] } | null;
     entries: Entry[];
@@ -27,7 +30,7 @@ interface Props {
 }
 
 /** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
-export function PracticeRoom({ token, view: { singer, assignment, entries: given } }: Props) {
+export function PracticeRoom({ token, view: { singer, keepMonths, assignment, entries: given } }: Props) {
   const log = usePracticeLog(token, given, assignment?.id ?? null);
   const [open, setOpen] = useState<string | null>(null);
   const [today, setToday] = useState<string | null>(null);
@@ -52,13 +55,14 @@ export function PracticeRoom({ token, view: { singer, assignment, entries: given
   const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
   const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
   const playing = items.find((it) => it.exerciseId === open);
+  const planned = dayMinutes(assignment?.items ?? [], weekday);
   const minutes = daysOf(log.entries).find((d) => d.day === today)?.minutes ?? 0;
 
   return (
     <main className="mx-auto flex max-w-[30rem] flex-col gap-4 px-4 py-4">
       <header className="flex items-baseline gap-2">
         <h1 className="flex-1 text-xl font-bold">{singer.name}</h1>
-        <p className="text-soft">{minutes > 0 ? `${Math.round(minutes)} min today` : 'today'}</p>
+        <p className="text-soft">{planned > 0 ? `${Math.round(minutes)} of ${Math.round(planned)} min today` : 'today'}</p>
       </header>
       {log.waiting > 0 && (
         <p role="status" className="flex items-center gap-2 text-sm text-soft">
@@ -91,7 +95,7 @@ export function PracticeRoom({ token, view: { singer, assignment, entries: given
           voice={singer.voiceType}
           singer={singer}
           token={token}
-          mayKeep={singer.consent}
+          mayKeep={singer.consent !== 'none'}
           onLeave={() => setOpen(null)}
           onDone={(done) => {
             setOpen(null);
@@ -131,8 +135,47 @@ export function PracticeRoom({ token, view: { singer, assignment, entries: given
           <ByHand items={assignment.items} today={today} onTell={(what, on) => void log.add(what, on)} />
         </>
       )}
+      {assignment && (
+        <button
+          className="button min-h-11 self-start"
+          onClick={() =>
+            downloadCalendar(
+              { ...assignment, items: assignment.items.map((item) => ({ item, exercise: item.exercise })) },
+              singer.name,
+              location.href,
+            )
+          }
+        >
+          <CalendarPlus aria-hidden size={18} /> Remind me: into my calendar
+        </button>
+      )}
       <History entries={log.entries} />
+      <Privacy consent={singer.consent} keepMonths={keepMonths} />
     </main>
+  );
+}
+
+const CONSENT_WORDS = {
+  none: 'Nobody has agreed to recording, so nothing you sing here is recorded or sent: the phone only listens while you practise.',
+  singer: 'You agreed to be recorded. A recording is sent only where you tick it; you may take your word back at any time.',
+  guardian:
+    'Your guardian agreed to recording. A recording is sent only where you tick it; either of you may take that word back at any time.',
+};
+
+/** What becomes of what is told and recorded here. */
+function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS; keepMonths: number | null }) {
+  return (
+    <details>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Who sees this</summary>
+      <p className="text-sm">
+        The coaches of your studio see what you practised and what you told. {CONSENT_WORDS[consent]}{' '}
+        {keepMonths
+          ? `The sound of recordings is deleted after ${keepMonths} months.`
+          : 'Recordings are kept until your coach deletes them.'}{' '}
+        Ask your coach for a copy of everything that is kept of you, or to have it deleted for good. Whoever has this page’s link sees your
+        exercises: keep it to yourself.
+      </p>
+    </details>
   );
 }
 

@@ -4,12 +4,15 @@ import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxi
 import type { Exercise } from '../../core/exercise/types';
 import { propose } from '../../core/plan/progress';
 import type { PlanItem } from '../../core/plan/types';
+import { weekMinutes } from '../../core/plan/dose';
+import type { Chapter } from '../../core/practice/chapters';
 import { DayLog, kept, practisedOf } from '../../core/practice/log';
 import type { DayMeasures } from '../../core/practice/measures';
 import { Entry, isDone } from '../../core/practice/types';
 import { dateOf } from '../kit/words';
 import { dayKey, weekFrom } from '../plan/days';
 import { toldInWords } from '../practice/words';
+import { Chapters } from './Chapters';
 import { Measures } from './Measures';
 import { News } from './News';
 import { Report } from './Report';
@@ -23,6 +26,7 @@ interface Props {
     entries: Entry[];
     assigned: { id: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] }[];
     measured: DayMeasures[];
+    chapters: Chapter[];
     /** The server's clock, milliseconds. */
     now: number;
   };
@@ -32,7 +36,7 @@ const SHOWN_DAYS = 28;
 const LISTED = 60;
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
-export function ProgressRoom({ view: { singer, days, entries, assigned, measured, now } }: Props) {
+export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, now } }: Props) {
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
@@ -47,12 +51,14 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
       days.filter((d) => d.items > 0).map((d) => d.day),
       dayKey(new Date(now)),
     );
+  const planned = items.reduce((s, it) => s + weekMinutes(it), 0);
   const week = recent.slice(-7);
   const sum = (of: (d: (typeof days)[number]) => number) => week.reduce((s, d) => s + of(d), 0);
   return (
     <div className="flex flex-col gap-4">
       <News />
       {(days.length > 0 || measured.length > 0) && <Report name={singer.name} days={days} measured={measured} now={now} />}
+      <Chapters chapters={chapters} />
       <Measures measured={measured} />
       {days.length === 0 ? (
         <p className="card max-w-2xl text-lg">
@@ -63,6 +69,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
           <section aria-label="Practice by day" className="card">
             <p className="mb-2 text-lg">
               In the last seven days: <b>{Math.ceil(sum((d) => d.minutes))} minutes</b> on {week.filter((d) => d.items > 0).length} days
+              {planned > 0 && ` (the plan has ${Math.round(planned)} minutes a week)`}
               {sum((d) => d.load.voicedS) > 0 &&
                 `, of which ${Math.ceil(sum((d) => d.load.voicedS) / 60)} voiced (${Math.round(sum((d) => d.load.cycles) / 1000)} thousand cycles of the folds)`}
               .{thisWeek && thisWeek.of > 0 && ` Of this week’s ${thisWeek.of} days until today, ${thisWeek.done} were kept.`}

@@ -4,7 +4,7 @@ import { MEASURED } from '../../core/practice/measures';
 
 export type Measured = (typeof MEASURED)[number];
 
-const places = (m: Measured) => (m.unit === 'cents' ? 0 : 1);
+const places = (m: Measured) => (m.unit === 'cents' || m.unit === '%' ? 0 : 1);
 
 export const inWords = (m: Measured, value: number): string =>
   m.unit === 'note' ? noteName(value) : `${value.toFixed(places(m))} ${m.unit}`;

@@ -4,13 +4,11 @@ import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { mixdown } from '../../audio/mixdown';
 import { followAlong } from '../../core/exercise/follow-along';
-import { toIcs } from '../../core/format/ics';
 import { toMidi } from '../../core/format/midi';
 import { toMusicXml } from '../../core/format/musicxml';
-import { setsOf } from '../../core/plan/sessions';
 import { download, fileName } from '../kit/download';
 import { POPOVER } from '../kit/popover';
-import { weekFrom } from '../plan/days';
+import { downloadCalendar } from './calendar';
 import type { SheetView } from './view';
 import { SendPage } from './SendPage';
 import { sheetPdf } from './sheet-pdf';
@@ -29,7 +27,6 @@ export function SheetTools({
   const [problem, setProblem] = useState<string | null>(null);
   const { assignment, singer } = view;
   const named = (ending: string) => fileName(`${singer.name} ${assignment.startsOn}`, ending);
-  const week = weekFrom(assignment.startsOn);
 
   const sound = async () => {
     const follow = followAlong(
@@ -37,18 +34,7 @@ export function SheetTools({
     );
     download(named('wav'), await mixdown(follow));
   };
-  const calendar = () => {
-    const nameOf = (id: string) => view.items.find((x) => x.item.exerciseId === id)?.exercise.name ?? '';
-    const sessions = setsOf(view.items.map((x) => x.item)).map((s, i) => ({
-      id: `${assignment.id}-${i}`,
-      day: week[s.day].key,
-      minute: s.minute,
-      minutes: s.minutes,
-      title: `Practice: ${s.items.length} exercises`,
-      words: [...s.items.map((it) => `${nameOf(it.exerciseId)} on “${it.sound}”, ${it.minutes} min`), location.href].join('\n'),
-    }));
-    download(named('ics'), toIcs(sessions, `${singer.name}: practice`), 'text/calendar');
-  };
+  const calendar = () => downloadCalendar({ ...assignment, items: view.items }, singer.name, location.href);
   const makes: [string, string, () => unknown][] = [
     ['pdf', 'Page to send (PDF)', async () => download(named('pdf'), await sheetPdf(view, items))],
     ['wav', 'Sound to sing along with (WAV)', sound],

@@ -1,16 +1,18 @@
 'use client';
-import { differenceInCalendarDays } from 'date-fns';
+import { differenceInCalendarDays, subDays } from 'date-fns';
 import { Pencil, UserPlus } from 'lucide-react';
 import Link from 'next/link';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
+import { kept } from '../../core/practice/log';
 import type { Before, Done } from '../../core/practice/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
 import { dateOf, FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
+import { dayKey, weekFrom } from '../plan/days';
 import { toldInWords } from '../practice/words';
 import { News } from '../progress/News';
 import { EditSinger, SingerFields } from './EditSinger';
@@ -25,6 +27,8 @@ interface Row extends SingerFields {
   health: HealthAnswers | null;
   lastPractised: string | null;
   daysPractised: number;
+  assigned: { startsOn: string; days: number[] } | null;
+  practisedOn: string[];
   told: Before | Done | null;
 }
 
@@ -32,6 +36,8 @@ interface Row extends SingerFields {
 const DUE_DAYS = 21;
 
 const FIRST_ROWS = 40;
+/** So many names stand in the line of who needs a word. */
+const NAMED = 6;
 
 type Sort = 'heard' | 'due' | 'name' | 'voice';
 const SORTS: readonly (readonly [Sort, string])[] = [
@@ -49,6 +55,34 @@ const ORDER: Record<Sort, (a: Row, b: Row) => number> = {
   name: (a, b) => a.name.localeCompare(b.name),
   voice: (a, b) => VOICES.indexOf(a.voiceType) - VOICES.indexOf(b.voiceType) || a.name.localeCompare(b.name),
 };
+
+/** So many days with work and nothing done, and it is time for a word. */
+const SILENT_DAYS = 3;
+
+/** Of the assigned week's days with work before today, how many were practised on; null: none yet, or the week is over. */
+function keptOf({ assigned, practisedOn }: Row, now: number): { done: number; of: number } | null {
+  if (!assigned) return null;
+  const week = weekFrom(assigned.startsOn).map((d) => d.key);
+  const yesterday = dayKey(subDays(now, 1));
+  if (yesterday > week[week.length - 1]) return null;
+  const of = kept([{ days: assigned.days }], week, practisedOn, yesterday);
+  return of.of > 0 ? of : null;
+}
+
+/** What was practised, against the week that was assigned where there is one. */
+function practiceWords(s: Row, now: number): string {
+  const week = keptOf(s, now);
+  if (week) return `kept ${week.done} of ${week.of} days`;
+  return s.daysPractised > 0 ? `practised ${s.daysPractised} of 7 days` : `practised ${dateOf(s.lastPractised!)}`;
+}
+
+/** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
+function wordFor(s: Row, now: number): string | null {
+  if (s.told) return 'told of trouble';
+  const week = keptOf(s, now);
+  if (week && week.done === 0 && week.of >= SILENT_DAYS) return 'has not begun this week';
+  return null;
+}
 
 /** What the coach should know before listening: trouble reported last time, or health told at intake. */
 function troubleOf({ health, intake, told }: Row): string | null {
@@ -80,6 +114,12 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
     [singers, asked, sort, archived],
   );
   const waiting = present.filter(due).length;
+  const needing = archived
+    ? []
+    : present.flatMap((s) => {
+        const why = wordFor(s, now);
+        return why ? [{ s, why }] : [];
+      });
   const troubled = present.filter(troubleOf).length;
 
   return (
@@ -115,6 +155,21 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           </button>
         </div>
       </div>
+      {needing.length > 0 && (
+        <p className="card mb-3" data-testid="needing">
+          A word today:{' '}
+          {needing.slice(0, NAMED).map(({ s, why }, i) => (
+            <span key={s.id}>
+              {i > 0 && ', '}
+              <Link href={`/singers/${s.id}/progress`} prefetch={false} className="font-semibold underline">
+                {s.name}
+              </Link>{' '}
+              {why}
+            </span>
+          ))}
+          {needing.length > NAMED && ` and ${needing.length - NAMED} more`}.
+        </p>
+      )}
       {singers.length === 0 ? (
         <p className="card text-lg">Nobody is here yet. Add a singer, then listen to a siren: the map of the voice starts there.</p>
       ) : shown.length === 0 ? (
@@ -163,7 +218,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                     {due(s) && <div className="text-sm font-semibold">due</div>}
                     {s.lastPractised && (
                       <Link href={`/singers/${s.id}/progress`} prefetch={false} className="block text-sm text-soft underline">
-                        {s.daysPractised > 0 ? `practised ${s.daysPractised} of 7 days` : `practised ${dateOf(s.lastPractised)}`}
+                        {practiceWords(s, now)}
                       </Link>
                     )}
                   </td>

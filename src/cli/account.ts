@@ -1,0 +1,29 @@
+// For whoever runs the machine: account list; account reset ADDRESS prints the way to a new password.
+import { randomBytes } from 'node:crypto';
+import { coachByEmail, everyCoach, offerNewPassword } from '../data/door';
+
+const HOUR_MS = 3_600_000;
+const say = (text: string) => process.stdout.write(`${text}\n`);
+
+class AccountError extends Error {}
+
+async function main() {
+  const [what, address] = process.argv.slice(2);
+  if (what === 'list') {
+    for (const { name, email, role, studio } of await everyCoach()) say(`${email}\t${name}\t${role ?? 'no place'}\t${studio ?? ''}`);
+  } else if (what === 'reset' && address) {
+    const coach = await coachByEmail(address.toLowerCase());
+    if (!coach) throw new AccountError(`There is no account with the address ${address}: npm run account -- list shows all.`);
+    const token = randomBytes(24).toString('base64url');
+    await offerNewPassword(coach.userId, token, new Date(Date.now() + HOUR_MS));
+    say(`Within the hour, ${coach.name} sets a new password here:\n${process.env.WENDEL_URL}/new-password?token=${token}`);
+  } else throw new AccountError('Say what to do: npm run account -- list, or npm run account -- reset ADDRESS');
+}
+
+main().then(
+  () => process.exit(0),
+  (error: Error) => {
+    process.stderr.write(`${error instanceof AccountError ? error.message : (error.stack ?? error.message)}\n`);
+    process.exit(1);
+  },
+);
