@@ -65,6 +65,7 @@ async function testDatabase(data) {
   try {
     await ensureRoles(server);
     const env = {
+      WENDEL_ADMIN_URL: server.adminUrl,
       WENDEL_OWNER_URL: server.ownerUrl,
       WENDEL_APP_URL: server.appUrl,
       WENDEL_DOOR_URL: server.doorUrl,

@@ -286,6 +286,9 @@ test.beforeAll(async ({}, info) => {
   studioId = (await db.query('select studio_id from singer order by created_at limit 1')).rows[0].studio_id;
 });
 test.afterAll(async () => {
+  // The rooms are left as they were.
+  for (const named of ['protocol where name', 'template where name', "exercise where exercise->>'name'"])
+    await db.query(`delete from ${named} in ('Our own', 'Changed')`);
   await db.query('delete from singer where name = $1', [singerBody.name]);
   await db.query("delete from studio where name = 'Reed'");
   await db.query("delete from coach where email like '%@reed.example' or (email like '%@barge.example' and name like 'A %')");

@@ -97,6 +97,9 @@ test('the studio as one bundle: taken out, looked at in a dry run, brought in el
   try {
     const made = run(process.env.WENDEL_DATA!, 'export', file);
     expect(made.stderr).toContain('singers and');
+    // Another program reads it with the published schema alone, and sees a change.
+    const read = (path: string) => spawnSync(process.execPath, ['docs/read-bundle.mjs', path], { encoding: 'utf8' });
+    expect(read(file).stdout).toMatch(/Lio Fenn: \d+ takes[\s\S]*every hash holds/);
     const before = await hashes(databaseUrls(process.env.WENDEL_DATA!).ownerUrl);
     expect(run(other, 'import', file, '--dry-run').stderr).toContain('nothing was changed');
     const at = async <T>(work: (url: string) => Promise<T>) => {
@@ -113,6 +116,7 @@ test('the studio as one bundle: taken out, looked at in a dry run, brought in el
     // A byte in the middle of the recordings, which lie in the file as they are.
     bytes[Math.floor(bytes.length / 2)] ^= 1;
     writeFileSync(changed, bytes);
+    expect(read(changed).status).not.toBe(0);
     expect(run(other, 'import', changed).stderr).toMatch(/changed|checksum|hash/i);
     expect((await at(hashes)).singer).toMatch(/^0 /);
     expect(run(other, 'import', file).stderr).toContain('recordings:');

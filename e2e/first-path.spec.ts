@@ -44,8 +44,12 @@ test('from a sung siren to a practice sheet that plays', async ({ baseURL }, inf
       await expect(passaggio).toContainText(/up .*\d of \d.* passes/);
 
       // From the band to the takes, from a take to the moment.
-      await passaggio.getByRole('button').first().click();
-      await passaggio.getByRole('link').first().click();
+      await expect(async () => {
+        const link = passaggio.getByRole('link').first();
+        // A finding that comes in meanwhile draws the map anew.
+        if (!(await link.isVisible())) await passaggio.getByRole('button').first().click();
+        await link.click({ timeout: 3000 });
+      }).toPass();
       await expect(page.getByTestId('change').first()).toBeVisible();
 
       await page.getByRole('link', { name: 'Plan', exact: true }).click();

@@ -5,12 +5,14 @@ import { pinsOf } from '../data/maps';
 import { practiceOf } from '../data/practice';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
 import { mapOf, mustFindSinger } from './singers';
-import { inPresentStudio } from './studio';
+import { presentStudio } from './studio';
 import { takeAudioStream } from './takes';
 
 /** Everything that is kept of a singer as one ZIP: `singer.json` and each take's WAV file, streamed. @throws Problem (404). */
 export async function exportSinger(id: string): Promise<Response> {
-  const { singer, takes, ...rest } = await inPresentStudio(async (tx) => ({
+  // The files are read while the answer goes out.
+  const inItsStudio = await presentStudio();
+  const { singer, takes, ...rest } = await inItsStudio(async (tx) => ({
     singer: await mustFindSinger(tx, id),
     map: await mapOf(tx, id),
     pins: await pinsOf(tx, id),
@@ -29,7 +31,7 @@ export async function exportSinger(id: string): Promise<Response> {
       lastModified: new Date(),
     };
     for (const take of takes.filter((t) => !t.soundRemovedAt))
-      yield { name: nameOf(take), input: await takeAudioStream(take.id, 0, take.bytes), lastModified: take.recordedAt, size: take.bytes };
+      yield { name: nameOf(take), input: await takeAudioStream(take.id, 0, take.bytes, inItsStudio), lastModified: take.recordedAt, size: take.bytes };
   }
   const file = `${singer.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;
   const zip = downloadZip(files());

@@ -188,14 +188,19 @@ export async function discardTake(id: string): Promise<void> {
 }
 
 /** The take's file as a stream of bytes `from` to `to` (exclusive), one stored piece in memory at a time. */
-export async function takeAudioStream(id: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
+export async function takeAudioStream(
+  id: string,
+  from: number,
+  to: number,
+  inItsStudio?: typeof inPresentStudio,
+): Promise<ReadableStream<Uint8Array>> {
   let at = from;
-  const inItsStudio = await presentStudio();
+  const run = inItsStudio ?? (await presentStudio());
   return new ReadableStream({
     async pull(controller) {
       if (at >= to) return controller.close();
       const part = Math.floor(at / PART_BYTES);
-      const bytes = await inItsStudio((tx) => audioPart(tx, id, part));
+      const bytes = await run((tx) => audioPart(tx, id, part));
       const start = at - part * PART_BYTES;
       const piece = bytes?.subarray(start, Math.min(bytes.length, start + (to - at)));
       if (!piece?.length) return controller.close();
