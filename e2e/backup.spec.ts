@@ -128,3 +128,28 @@ test('the studio as one bundle: taken out, looked at in a dry run, brought in el
     rmSync(folder, { recursive: true, force: true });
   }
 });
+
+test('by the page: the studio is taken out, looked through in a dry run, and nothing that is here is doubled', async ({ page }) => {
+  await page.goto('/settings');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the studio out' }).click()]);
+  const file = await download.path();
+  const choose = page.getByLabel('Bring one in…');
+  await choose.setInputFiles({ name: 'words.zip', mimeType: 'application/zip', buffer: Buffer.from('no bundle') });
+  await expect(page.getByRole('main').getByRole('alert')).toContainText('This is no bundle');
+  // One singer fewer here than in the file.
+  const made = await page.request.post('/api/singers', { data: { name: 'Sedge Rowan', voiceType: 'bass' } });
+  const { id } = await made.json();
+  const again = Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the studio out' }).click()]);
+  const whole = await (await again)[0].path();
+  await page.request.delete(`/api/singers/${id}`, { data: { name: 'Sedge Rowan' } });
+  await choose.setInputFiles(whole);
+  const said = page.getByTestId('brought-in');
+  await expect(said).toContainText(/would bring:.*1 singers/s);
+  expect((await page.request.get(`/singers/${id}/map`)).status()).toBe(404);
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(said).toContainText('was brought in:');
+  expect((await page.request.get(`/singers/${id}/map`)).status()).toBe(200);
+  await choose.setInputFiles(file);
+  await expect(said).toContainText(/would bring:.*0 singers/s);
+  await page.request.delete(`/api/singers/${id}`, { data: { name: 'Sedge Rowan' } });
+});

@@ -1,5 +1,8 @@
-import { expect, test } from '@playwright/test';
-import { NOBODY, openSinger, practiceLink, sirenFile, withMicrophone } from './browser';
+import { chromium, expect, test } from '@playwright/test';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, withMicrophone } from './browser';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -95,4 +98,39 @@ test('opened once it opens without a network; what was done then goes when the n
   expect((await send(token)).status()).toBe(404);
   expect((await singer.goto(`${address}?again`))!.status()).toBe(404);
   await context.close();
+});
+
+test('the practice page can be put on a phone’s home screen', async ({ page: coach, baseURL }) => {
+  const address = await practiceLink(coach, 'Lio Fenn');
+  // A browser with a profile: a private window can't install anything.
+  const profile = mkdtempSync(join(tmpdir(), 'wendel-profile-'));
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    args: LAUNCH_ARGS,
+    baseURL,
+    viewport: PHONE,
+  });
+  try {
+    const singer = await context.newPage();
+    await singer.goto(address);
+    await singer.evaluate(() => navigator.serviceWorker.ready);
+    const browser = await context.newCDPSession(singer);
+    expect(await browser.send('Page.getInstallabilityErrors')).toEqual({ installabilityErrors: [] });
+    const { data, errors } = await browser.send('Page.getAppManifest');
+    expect(errors).toEqual([]);
+    const manifest = JSON.parse(data!);
+    // It opens this singer's page, without the browser round it.
+    expect(new URL(manifest.start_url, baseURL).href).toBe(address);
+    expect(manifest.display).toBe('standalone');
+    for (const { src, sizes } of manifest.icons) {
+      const size = await singer.evaluate(async (url) => {
+        const { width, height } = await createImageBitmap(await (await fetch(url)).blob());
+        return `${width}x${height}`;
+      }, src);
+      expect(size).toBe(sizes);
+    }
+  } finally {
+    await context.close();
+    rmSync(profile, { recursive: true, force: true });
+  }
 });

@@ -34,4 +34,4 @@ export function proxy(request: NextRequest): NextResponse {
 }
 
 /** Pages only: files have no scripts to guard, and uploads must not be read here. */
-export const config = { matcher: ['/((?!_next/|api/|piano/|worklets/|.*\\.(?:js|svg|ico|webmanifest)$).*)'] };
+export const config = { matcher: ['/((?!_next/|api/|piano/|worklets/|.*\\.(?:js|svg|png|ico|webmanifest)$).*)'] };

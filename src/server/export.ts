@@ -31,7 +31,12 @@ export async function exportSinger(id: string): Promise<Response> {
       lastModified: new Date(),
     };
     for (const take of takes.filter((t) => !t.soundRemovedAt))
-      yield { name: nameOf(take), input: await takeAudioStream(take.id, 0, take.bytes, inItsStudio), lastModified: take.recordedAt, size: take.bytes };
+      yield {
+        name: nameOf(take),
+        input: await takeAudioStream(take.id, 0, take.bytes, inItsStudio),
+        lastModified: take.recordedAt,
+        size: take.bytes,
+      };
   }
   const file = `${singer.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;
   const zip = downloadZip(files());

@@ -8,6 +8,7 @@ type Props = { params: Promise<{ token: string }> };
 export const generateMetadata = async ({ params }: Props): Promise<Metadata> => ({
   title: 'Practice',
   manifest: `/p/${(await params).token}/manifest.webmanifest`,
+  icons: { apple: '/icon-180.png' },
   // The address is a key: it is told to nobody.
   referrer: 'no-referrer',
   robots: { index: false },

@@ -3,7 +3,7 @@ type Context = { params: Promise<{ token: string }> };
 /** So that the page can be put on a phone's home screen. */
 export async function GET(_request: Request, { params }: Context) {
   const { token } = await params;
-  const icon = (sizes: string) => ({ src: '/icon.svg', type: 'image/svg+xml', sizes, purpose: 'any' });
+  const icon = (size: number) => ({ src: `/icon-${size}.png`, type: 'image/png', sizes: `${size}x${size}`, purpose: 'any' });
   return Response.json(
     {
       name: 'Practice',
@@ -13,7 +13,7 @@ export async function GET(_request: Request, { params }: Context) {
       display: 'standalone',
       background_color: '#faf6ef',
       theme_color: '#faf6ef',
-      icons: [icon('any'), icon('192x192'), icon('512x512')],
+      icons: [icon(192), icon(512)],
     },
     { headers: { 'content-type': 'application/manifest+json' } },
   );
