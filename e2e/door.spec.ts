@@ -113,7 +113,7 @@ test('an owner asks a coach in, who looks only; changes, sessions and a forgotte
   expect(again.status()).toBe(400);
 
   // Nobody left to ask: whoever runs the machine gives a way in.
-  const printed = spawnSync(process.execPath, ['bin/account.mjs', 'reset', QUILL.email], { encoding: 'utf8' }).stdout;
+  const printed = spawnSync(process.execPath, ['bin/account.mjs', 'reset', QUILL.email], { encoding: 'utf8' }).stderr;
   await late.goto(new URL(/\/new-password\S+/.exec(printed)![0], baseURL).href);
   await late.getByLabel('New password').fill(QUILL.password);
   await late.getByRole('button', { name: 'Set the password' }).click();
