@@ -8,6 +8,7 @@ import { sing } from '../core/sim/sing';
 import { analyseTake } from '../core/take/analyse';
 import { auditOf } from '../data/audit';
 import { inStudio, pool, StudioTx, studioIds } from '../data/client';
+import { HABITS, seedPractice } from './seed-practice';
 import { insertSinger, listSingers } from '../data/singers';
 import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
 
@@ -102,6 +103,8 @@ async function main() {
           takes++;
         }
       }
+      const habit = HABITS[member.name];
+      if (habit) await seedPractice(tx, singerId, member.voiceType, habit, 77 + m);
     }
     process.stderr.write(`Demo studio: ${CAST.length} singers, ${takes} takes in ${((Date.now() - started) / 1000).toFixed(0)} s.\n`);
   });

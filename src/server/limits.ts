@@ -13,9 +13,12 @@ const LIMITS = {
   practice: { points: 300, duration: 10 * 60 },
 } as const;
 
-const limiters = Object.fromEntries(
+type Limiters = Record<keyof typeof LIMITS, RateLimiterMemory>;
+
+// On globalThis: pages and routes may each have a copy of this module, and must count together.
+const limiters = ((globalThis as unknown as { wendelLimits?: Limiters }).wendelLimits ??= Object.fromEntries(
   Object.entries(LIMITS).map(([name, limit]) => [name, new RateLimiterMemory({ ...limit, keyPrefix: name })]),
-) as Record<keyof typeof LIMITS, RateLimiterMemory>;
+) as Limiters);
 
 const tooMany = (ms: number) =>
   new Problem(`That was tried too often. Try again in ${Math.max(1, Math.ceil(ms / 60_000))} minutes; nothing is lost.`, 429);

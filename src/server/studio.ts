@@ -31,8 +31,11 @@ export async function asAtLeast<T>(role: Role, work: () => Promise<T>): Promise<
   return letIn.run(await mustBe(role), work);
 }
 
-/** Looks already noted today, so that a day of work with a singer is one line: "studio person singer". */
-const noted = new Map<string, Set<string>>();
+/**
+ * Looks already noted today, so that a day of work with a singer is one line: "studio person singer". On globalThis: pages and routes
+ * may each have a copy of this module.
+ */
+const noted = ((globalThis as unknown as { wendelNoted?: Map<string, Set<string>> }).wendelNoted ??= new Map());
 
 function newLooks({ studioId, userId }: Member, saw: Set<string>): string[] {
   const today = new Date().toISOString().slice(0, 10);
