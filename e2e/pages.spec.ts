@@ -38,6 +38,12 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ['lessons', (page) => page.goto('/lessons')],
   ['straws', (page) => page.goto('/straws')],
   ['settings', (page) => page.goto('/settings')],
+  ['coaches', (page) => page.goto('/settings/coaches')],
+  ['log', (page) => page.goto('/settings/log')],
+  ['account', (page) => page.goto('/settings/account')],
+  ['sign-in', (page) => page.goto('/sign-in')],
+  ['sign-up', (page) => page.goto('/sign-up')],
+  ['chapters', (page) => openSinger(page, 'Ysolde Marsh', 'Progress')],
   ['health', (page) => beginLesson(page)],
   ['lesson', async (page) => (await beginLesson(page), page.getByRole('button', { name: 'Begin' }).click())],
   ['singer', async (page) => (await page.goto('/'), page.getByRole('button', { name: 'About Maren Quill' }).click())],
@@ -62,7 +68,7 @@ for (const scheme of ['light', 'dark'] as const)
     page,
     baseURL,
   }) => {
-    test.setTimeout(360_000);
+    test.setTimeout(600_000);
     const asked: string[] = [];
     page.on('request', (r) => asked.push(r.url()));
     const messages: string[] = [];
