@@ -135,7 +135,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
           <ByHand items={assignment.items} today={today} onTell={(what, on) => void log.add(what, on)} />
         </>
       )}
-      {assignment && (
+      {assignment && !playing && (
         <button
           className="button min-h-11 self-start"
           onClick={() =>
@@ -149,8 +149,12 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
           <CalendarPlus aria-hidden size={18} /> Remind me: into my calendar
         </button>
       )}
-      <History entries={log.entries} />
-      <Privacy consent={singer.consent} keepMonths={keepMonths} />
+      {!playing && (
+        <>
+          <History entries={log.entries} />
+          <Privacy consent={singer.consent} keepMonths={keepMonths} />
+        </>
+      )}
     </main>
   );
 }
