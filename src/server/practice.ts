@@ -91,7 +91,10 @@ export const viewLog = (singerId: string) =>
     const all = await practiceOf(tx, singerId);
     const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: new Date(t.recordedAt!).toISOString().slice(0, 10) }));
     const assigned = (await assignmentsOfSinger(tx, singerId)).map(whole);
+    const sirens = new Map(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]));
     return {
+      /** One siren of each day, to be heard beside another day's. */
+      sirens: Object.fromEntries(sirens),
       measured: measuresByDay(takes, mainChange(map)),
       singer: { id: singer.id, name: singer.name },
       now: Date.now(),

@@ -58,6 +58,15 @@ export function DoorField({ label, hint, ...input }: { label: string; hint?: str
   );
 }
 
-export const PASSWORD_HINT = 'At least 12 characters. Three or four words do well.';
-/** The least a password has, as the server wants it. */
-export const LEAST_PASSWORD = 12;
+/** Where a new password is chosen. */
+export const NewPasswordField = ({ label = 'Password' }: { label?: string }) => (
+  <DoorField
+    label={label}
+    name="password"
+    type="password"
+    autoComplete="new-password"
+    minLength={12}
+    maxLength={128}
+    hint="At least 12 characters. Three or four words do well."
+  />
+);

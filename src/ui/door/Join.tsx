@@ -1,5 +1,5 @@
 'use client';
-import { DoorField, DoorForm, LEAST_PASSWORD, PASSWORD_HINT } from './DoorForm';
+import { DoorField, DoorForm, NewPasswordField } from './DoorForm';
 import { enter } from '../kit/enter';
 
 /** Taking a place that was offered. */
@@ -15,15 +15,7 @@ export function Join({ token, email, studio }: { token: string; email: string; s
       >
         <p>Your account is for {email}.</p>
         <DoorField label="Your name" name="name" autoComplete="name" maxLength={120} />
-        <DoorField
-          label="Password"
-          name="password"
-          type="password"
-          autoComplete="new-password"
-          minLength={LEAST_PASSWORD}
-          maxLength={128}
-          hint={PASSWORD_HINT}
-        />
+        <NewPasswordField />
       </DoorForm>
     </>
   );

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useState } from 'react';
-import { DoorField, DoorForm, LEAST_PASSWORD, PASSWORD_HINT } from './DoorForm';
+import { DoorForm, NewPasswordField } from './DoorForm';
 
 export function NewPassword({ token }: { token: string }) {
   const [done, setDone] = useState(false);
@@ -22,15 +22,7 @@ export function NewPassword({ token }: { token: string }) {
           bodyOf={(text) => ({ token, password: text('password') })}
           onSent={() => setDone(true)}
         >
-          <DoorField
-            label="New password"
-            name="password"
-            type="password"
-            autoComplete="new-password"
-            minLength={LEAST_PASSWORD}
-            maxLength={128}
-            hint={PASSWORD_HINT}
-          />
+          <NewPasswordField label="New password" />
         </DoorForm>
       )}
     </>

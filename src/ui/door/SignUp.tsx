@@ -2,7 +2,7 @@
 import { Radio, RadioGroup } from '@headlessui/react';
 import Link from 'next/link';
 import { useState } from 'react';
-import { DoorField, DoorForm, LEAST_PASSWORD, PASSWORD_HINT } from './DoorForm';
+import { DoorField, DoorForm, NewPasswordField } from './DoorForm';
 import { enter } from '../kit/enter';
 
 const STARTS = [
@@ -37,15 +37,7 @@ export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
       >
         <DoorField label="Your name" name="name" autoComplete="name" maxLength={120} />
         <DoorField label="E-mail address" name="email" type="email" autoComplete="username" maxLength={200} />
-        <DoorField
-          label="Password"
-          name="password"
-          type="password"
-          autoComplete="new-password"
-          minLength={LEAST_PASSWORD}
-          maxLength={128}
-          hint={PASSWORD_HINT}
-        />
+        <NewPasswordField />
         {vacant && (
           <RadioGroup value={start} onChange={setStart} aria-label="How to begin" className="flex flex-col gap-2">
             {STARTS.map(([id, name, words]) => (

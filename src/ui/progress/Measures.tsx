@@ -4,22 +4,26 @@ import { Line, LineChart, ResponsiveContainer, YAxis } from 'recharts';
 import { realChange } from '../../core/practice/change';
 import { DayMeasures, MEASURED } from '../../core/practice/measures';
 import { dateOf } from '../kit/words';
+import { DaySound } from './DaySound';
 import { inWords, verdict } from './verdict';
 
 /** The voice over time: each value by day, whether it has really moved, and any two days side by side. */
-export function Measures({ measured }: { measured: DayMeasures[] }) {
+export function Measures({ measured, sirens }: { measured: DayMeasures[]; sirens: Record<string, string> }) {
   const [from, setFrom] = useState(0);
   const [to, setTo] = useState(measured.length - 1);
   if (measured.length === 0) return null;
   const rows = MEASURED.filter((m) => measured.some((d) => d.values[m.id] !== undefined));
   const day = (label: string, value: number, onChange: (i: number) => void) => (
-    <select aria-label={label} className="field min-h-9 px-1 text-sm" value={value} onChange={(e) => onChange(Number(e.target.value))}>
-      {measured.map((d, i) => (
-        <option key={d.day} value={i}>
-          {dateOf(d.day)}
-        </option>
-      ))}
-    </select>
+    <span className="flex items-center gap-1">
+      <select aria-label={label} className="field min-h-9 px-1 text-sm" value={value} onChange={(e) => onChange(Number(e.target.value))}>
+        {measured.map((d, i) => (
+          <option key={d.day} value={i}>
+            {dateOf(d.day)}
+          </option>
+        ))}
+      </select>
+      <DaySound key={measured[value]?.day} day={measured[value]?.day} takeId={sirens[measured[value]?.day]} />
+    </span>
   );
   return (
     <section aria-label="The voice over time" className="card overflow-x-auto">

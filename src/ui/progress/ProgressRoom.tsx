@@ -27,6 +27,8 @@ interface Props {
     assigned: { id: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] }[];
     measured: DayMeasures[];
     chapters: Chapter[];
+    /** A siren of a day, by the day. */
+    sirens: Record<string, string>;
     /** The server's clock, milliseconds. */
     now: number;
   };
@@ -36,7 +38,7 @@ const SHOWN_DAYS = 28;
 const LISTED = 60;
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
-export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, now } }: Props) {
+export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, now } }: Props) {
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
@@ -57,9 +59,11 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
   return (
     <div className="flex flex-col gap-4">
       <News />
-      {(days.length > 0 || measured.length > 0) && <Report name={singer.name} days={days} measured={measured} now={now} />}
+      {(days.length > 0 || measured.length > 0) && (
+        <Report name={singer.name} days={days} measured={measured} chapters={chapters} now={now} />
+      )}
       <Chapters chapters={chapters} />
-      <Measures measured={measured} />
+      <Measures measured={measured} sirens={sirens} />
       {days.length === 0 ? (
         <p className="card max-w-2xl text-lg">
           {singer.name} hasn’t practised with Wendel yet. Assign a week, then send the practice page from its sheet.

@@ -1,20 +1,33 @@
 'use client';
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
+import type { Chapter } from '../../core/practice/chapters';
 import { DayLog } from '../../core/practice/log';
 import { DayMeasures } from '../../core/practice/measures';
 import { download, fileName } from '../kit/download';
 import { reportPdf } from './report-pdf';
 
 /** One page to give away: with a word of the coach's own. */
-export function Report({ name, days, measured, now }: { name: string; days: DayLog[]; measured: DayMeasures[]; now: number }) {
+export function Report({
+  name,
+  days,
+  measured,
+  chapters,
+  now,
+}: {
+  name: string;
+  days: DayLog[];
+  measured: DayMeasures[];
+  chapters: Chapter[];
+  now: number;
+}) {
   const [word, setWord] = useState('');
   return (
     <form
       className="flex flex-wrap items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void reportPdf({ name, days, measured, now, word }).then((pdf) => download(fileName(`${name} report`, 'pdf'), pdf));
+        void reportPdf({ name, days, measured, chapters, now, word }).then((pdf) => download(fileName(`${name} report`, 'pdf'), pdf));
       }}
     >
       <label className="flex min-w-0 flex-1 flex-col text-sm text-soft">

@@ -1,4 +1,5 @@
 import { realChange } from '../../core/practice/change';
+import type { Chapter } from '../../core/practice/chapters';
 import { DayLog } from '../../core/practice/log';
 import { DayMeasures, MEASURED } from '../../core/practice/measures';
 import { plain } from '../kit/pdf-words';
@@ -16,6 +17,7 @@ export async function reportPdf(report: {
   name: string;
   days: DayLog[];
   measured: DayMeasures[];
+  chapters: Chapter[];
   now: number;
   word: string;
 }): Promise<Blob> {
@@ -47,6 +49,11 @@ export async function reportPdf(report: {
     line(`${name}: ${minutes} minutes on ${days.filter((d) => d.items > 0).length} days.`);
   }
   y += LINE;
+  if (report.chapters.length > 0) {
+    line('The work', 14, 'bold');
+    for (const c of report.chapters) line(`${c.phase}: ${c.weeks} ${c.weeks === 1 ? 'week' : 'weeks'} from ${dateOf(c.from)}.`);
+    y += LINE;
+  }
   line('The voice', 14, 'bold');
   const row = (cells: string[], style: 'normal' | 'bold' = 'normal') => {
     doc.setFont('helvetica', style).setFontSize(10);
