@@ -18,10 +18,16 @@ const LEAD_S = 0.02;
 
 let loading: Promise<Piano> | undefined;
 
-/** Have what sounds ready before it is asked for, so that it sounds at once: a page that plays has it decoded from its beginning. */
+/**
+ * Have what sounds ready before it is asked for, so that the first press sounds at once: a page that plays has it decoded from its
+ * beginning, and the piano put together when nothing else is to be done. It stays silent until the press.
+ */
 function makeReady(): void {
-  void import('tone').catch(() => undefined);
   void decodedPiano().catch(() => undefined);
+  const together = () => void loadPiano().catch(() => undefined);
+  // Not every browser tells when it idles.
+  if ('requestIdleCallback' in window) requestIdleCallback(together);
+  else setTimeout(together, 300);
 }
 
 function loadPiano(): Promise<Piano> {
