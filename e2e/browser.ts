@@ -123,7 +123,7 @@ export async function addSinger(page: Page, name: string, voice: string): Promis
 /** Go to a view of a singer of the studio. */
 export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map' | 'Plan' | 'Progress'): Promise<void> {
   await page.goto('/');
-  await page.getByRole('link', { name, exact: true }).click();
+  await page.getByRole('table').getByRole('link', { name, exact: true }).click();
   await page.getByRole('link', { name: view, exact: true }).click();
   await expect(page.getByRole('link', { name: view, exact: true })).toHaveAttribute('aria-current', 'page');
 }
