@@ -5,6 +5,9 @@ import { isNatural, noteName } from '../../core/music/pitch';
 export const LYING_RANGE = { low: 36, high: 91 };
 const STEP = 6;
 const HEIGHT = 34;
+const LABEL_HEIGHT = 22;
+/** As wide as drawn; on a tablet half of that, so that the list fits beside a piano. */
+const WIDTH = 'h-auto w-[336px] max-lg:w-[184px]';
 
 const xOf = (midi: number) => (midi - LYING_RANGE.low + 0.5) * STEP;
 const NOTES = Array.from({ length: LYING_RANGE.high - LYING_RANGE.low + 1 }, (_, i) => LYING_RANGE.low + i);
@@ -17,13 +20,13 @@ const OCTAVES = NOTES.filter((m) => m % 12 === 0);
 export function LyingLabels() {
   return (
     <svg
-      width={NOTES.length * STEP}
-      height={16}
+      viewBox={`0 0 ${NOTES.length * STEP} ${LABEL_HEIGHT}`}
+      className={WIDTH}
       role="img"
       aria-label={`From ${noteName(LYING_RANGE.low)} to ${noteName(LYING_RANGE.high)}`}
     >
       {OCTAVES.map((m) => (
-        <text key={m} x={xOf(m) - STEP / 2} y={13} fontSize={13} fill="var(--soft)">
+        <text key={m} x={xOf(m) - STEP / 2} y={LABEL_HEIGHT - 3} className="text-[13px] max-lg:text-[22px]" fill="var(--soft)">
           {noteName(m)}
         </text>
       ))}
@@ -34,7 +37,7 @@ export function LyingLabels() {
 /** The ladder laid on its side for a list: one row a voice, low notes left. Decorative. */
 export function LyingLadder({ map }: { map: VoiceSummary }) {
   return (
-    <svg width={NOTES.length * STEP} height={HEIGHT} aria-hidden="true" className="rounded">
+    <svg viewBox={`0 0 ${NOTES.length * STEP} ${HEIGHT}`} aria-hidden="true" className={`rounded ${WIDTH}`}>
       <path d={SHARPS} fill="var(--rung)" />
       <path d={OCTAVES.map((m) => `M${xOf(m) - STEP / 2} 0v${HEIGHT}`).join('')} stroke="var(--rung-dark)" />
       {map.extreme && (
