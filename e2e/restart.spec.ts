@@ -25,6 +25,7 @@ test('stopped and started again, everything is still there', async ({ page }, in
   expect(await page.getByTestId('passaggio').innerText()).toBe(passaggio);
   expect(await page.getByTestId('ranges').innerText()).toBe(ranges);
   await openSinger(page, 'Tam Weir', 'Plan');
+  await page.getByRole('tab', { name: 'Before' }).click();
   await page.getByRole('link', { name: /\d exercises/ }).click();
   await expect(page.getByText('Lightly, before the kettle boils.')).toBeVisible();
   // The sound itself, not only its row.
