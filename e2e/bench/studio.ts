@@ -45,7 +45,7 @@ async function fill(db: Client): Promise<string[]> {
          jsonb_build_object('kind', 'item', 'exerciseId', (array['flow-hum', 'five-note', 'octave-slide', 'straw-slide'])[n], 'name', 'Exercise ' || n,
 'sound', 'vv', 'tempo', 72, 'keys', jsonb_build_array(55, 56, 57, 58), 'seconds', 180, 'load', '{"voicedS": 60, "cycles": 15000}'::jsonb,
            'success', n % 3 > 0, 'effort', 3 + n % 4, 'byHand', false,
-           'signs', case when extract(doy from day)::int % 40 = 0 then '["scratchy"]'::jsonb else '[]'::jsonb end)
+           'signs', case when extract(doy from day)::int % 40 = 0 then '["scratch"]'::jsonb else '[]'::jsonb end)
        from singer, generate_series(now() - interval '364 days', now(), interval '1 day') as day, generate_series(1, 4) as n
        where singer.id = $1 and extract(isodow from day) < 7`,
       [id],

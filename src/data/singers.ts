@@ -58,7 +58,7 @@ export async function listSingers({ db, studioId }: StudioTx) {
       fresh: sql<boolean>`coalesce(${voiceMap.evidence} = ${singer.evidence} and ${voiceMap.engine} = ${ENGINE}, false)`,
       lastPractised: sql<
         string | null
-      >`(select max(${practice.day})::text from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item')`,
+      >`(select ${practice.day}::text from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' order by ${practice.day} desc limit 1)`,
       daysPractised: sql<number>`(select count(distinct ${practice.day})::int from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 7)`,
       /** The newest assigned week: its first day, and on which days of it (0 the first) there is work. */
       assigned: sql<{
