@@ -59,7 +59,6 @@ export async function listSingers({ db, studioId }: StudioTx) {
       lastPractised: sql<
         string | null
       >`(select ${practice.day}::text from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' order by ${practice.day} desc limit 1)`,
-      daysPractised: sql<number>`(select count(distinct ${practice.day})::int from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 7)`,
       /** The newest assigned week: its first day, and on which days of it (0 the first) there is work. */
       assigned: sql<{
         startsOn: string;

@@ -26,7 +26,6 @@ interface Row extends SingerFields {
   summary: VoiceSummary;
   health: HealthAnswers | null;
   lastPractised: string | null;
-  daysPractised: number;
   assigned: { startsOn: string; days: number[] } | null;
   practisedOn: string[];
   told: Before | Done | null;
@@ -73,7 +72,9 @@ function keptOf({ assigned, practisedOn }: Row, now: number): { done: number; of
 function practiceWords(s: Row, now: number): string {
   const week = keptOf(s, now);
   if (week) return `kept ${week.done} of ${week.of} days`;
-  return s.daysPractised > 0 ? `practised ${s.daysPractised} of 7 days` : `practised ${dateOf(s.lastPractised!)}`;
+  const since = dayKey(subDays(now, 7));
+  const days = s.practisedOn.filter((day) => day > since).length;
+  return days > 0 ? `practised ${days} of 7 days` : `practised ${dateOf(s.lastPractised!)}`;
 }
 
 /** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
