@@ -56,9 +56,8 @@ export async function listSingers({ db, studioId }: StudioTx) {
       summary: voiceMap.summary,
       /** Whether the summary is of the present evidence and engine. */
       fresh: sql<boolean>`coalesce(${voiceMap.evidence} = ${singer.evidence} and ${voiceMap.engine} = ${ENGINE}, false)`,
-      lastPractised: sql<
-        string | null
-      >`(select ${practice.day}::text from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' order by ${practice.day} desc limit 1)`,
+      /** The last day with a line in the log. */
+      lastPractised: sql<string | null>`(select max(${practice.day})::text from ${practice} where ${practice.singerId} = ${singer.id})`,
       /** The newest assigned week: its first day, and on which days of it (0 the first) there is work. */
       assigned: sql<{
         startsOn: string;
