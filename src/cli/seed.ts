@@ -74,7 +74,7 @@ async function main() {
   const [studioId] = await studioIds();
   await inStudio(studioId, async (tx) => {
     // A studio that was emptied by hand has a log of it, and stays empty.
-    if ((await auditOf(tx, null)).length > 0 || (await listSingers(tx)).length > 0) return;
+    if ((await auditOf(tx)).length > 0 || (await listSingers(tx)).length > 0) return;
     const started = Date.now();
     let takes = 0;
     for (const [m, member] of CAST.entries()) {

@@ -1,4 +1,4 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import { inStudio, StudioTx } from './client';
 import { audit, singer } from './schema';
 
@@ -14,8 +14,8 @@ export const noteLooks = (studioId: string, actor: string, singerIds: readonly s
 
 const MOST_SHOWN = 300;
 
-/** The studio's log, newest first, of one singer or of all. */
-export const auditOf = ({ db, studioId }: StudioTx, singerId: string | null) =>
+/** The studio's log, newest first. */
+export const auditOf = ({ db, studioId }: StudioTx) =>
   db
     .select({
       id: audit.id,
@@ -29,6 +29,6 @@ export const auditOf = ({ db, studioId }: StudioTx, singerId: string | null) =>
     })
     .from(audit)
     .leftJoin(singer, eq(singer.id, audit.singerId))
-    .where(and(eq(audit.studioId, studioId), singerId ? eq(audit.singerId, singerId) : undefined))
+    .where(eq(audit.studioId, studioId))
     .orderBy(desc(audit.at))
     .limit(MOST_SHOWN);

@@ -38,8 +38,8 @@ export async function placeOf(userId: string): Promise<Pick<Member, 'studioId' |
 }
 
 /** The demo's studio, or any other that has nobody yet; undefined when each has somebody. */
-export async function vacantStudio(): Promise<string | undefined> {
-  const [row] = await door()
+export async function vacantStudio(db: Pick<ReturnType<typeof door>, 'select'> = door()): Promise<string | undefined> {
+  const [row] = await db
     .select({ id: studio.id })
     .from(studio)
     .leftJoin(member, eq(member.studioId, studio.id))
@@ -54,7 +54,7 @@ export async function foundStudio(userId: string, name: string | null): Promise<
   await door().transaction(async (tx) => {
     // Two who sign up at once must not both get the vacant one.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtext('wendel vacant studio'))`);
-    const studioId = name === null ? await vacantStudio() : (await tx.insert(studio).values({ name }).returning({ id: studio.id }))[0].id;
+    const studioId = name === null ? await vacantStudio(tx) : (await tx.insert(studio).values({ name }).returning({ id: studio.id }))[0].id;
     if (!studioId) throw new Error('The demo studio was taken meanwhile.');
     await tx.insert(member).values({ userId, studioId, role: 'owner' });
   });
@@ -163,7 +163,6 @@ export const sessionsOf = (userId: string) =>
       token: session.token,
       createdAt: session.createdAt,
       userAgent: session.userAgent,
-      ipAddress: session.ipAddress,
     })
     .from(session)
     .where(and(eq(session.userId, userId), gt(session.expiresAt, sql`now()`)))

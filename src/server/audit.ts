@@ -4,5 +4,5 @@ import { inPresentStudio, mustBe } from './studio';
 /** Who looked and who changed what, newest first. @throws Problem (403: owners only). */
 export async function viewAudit() {
   await mustBe('owner');
-  return inPresentStudio((tx) => auditOf(tx, null));
+  return inPresentStudio(auditOf);
 }
