@@ -512,6 +512,28 @@ test('a way that changes something is refused when another site’s page asks fo
   }
 });
 
+test('a reader is offered nothing that would be refused', async ({ browser }) => {
+  const { rows } = await db.query(
+    "select s.id as singer, t.id as take from singer s join take t on t.singer_id = s.id where s.name = 'Lio Fenn' order by t.recorded_at limit 1",
+  );
+  const [{ singer, take }] = rows;
+  const offers = /^(Add a singer|About |Pin$|Right|I hear it|Assign|Write one|Make a variant)/;
+  const paths = ['/', `/singers/${singer}/map`, `/singers/${singer}/takes/${take}`, `/singers/${singer}/plan`, '/exercises'];
+  for (const role of ['owner', 'reader'] as const) {
+    const page = await browser.newPage({ baseURL, storageState: await member[role].storageState() });
+    for (const path of paths) {
+      await page.goto(path);
+      await expect(page.getByRole('main')).toBeVisible();
+      // The map keeps its pins folded away.
+      const pins = page.getByText('Pinned by you');
+      if (await pins.isVisible()) await pins.click();
+      const seen = await page.getByRole('button', { name: offers }).count();
+      expect([role, path, seen > 0]).toEqual([role, path, role === 'owner']);
+    }
+    await page.close();
+  }
+});
+
 test('a studio made here sees nothing of another', async () => {
   expect(otherStudio).not.toBe(studioId);
   const seen = await (await other.get('/')).text();

@@ -21,10 +21,10 @@ test('the first coach makes an account and has the demo studio; the door sends b
   await page.getByRole('link', { name: 'Make an account' }).click();
   await page.getByLabel('Your name').fill(COACH.name);
   await page.getByLabel('E-mail address').fill(COACH.email);
-  await page.getByLabel('Password').fill('aaaaaaaaaaaaaa');
+  await page.getByLabel('Password').fill('qwertyuiop12');
   await expect(page.getByRole('radio', { name: /demo studio/ })).toBeChecked();
   await page.getByRole('button', { name: 'Make the account' }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'more different characters' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'would soon be guessed' })).toBeVisible();
   await page.getByLabel('Password').fill(COACH.password);
   await page.getByRole('button', { name: 'Make the account' }).click();
   await expect(page.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
@@ -100,6 +100,10 @@ test('an owner asks a coach in, who looks only; changes, sessions and a forgotte
   await late.getByLabel('New password').fill('heron reed lantern');
   await late.getByRole('button', { name: 'Set the password' }).click();
   await expect(late.getByRole('status')).toContainText('signed out everywhere');
+  // They are told, in case it was somebody else; and of their place, earlier.
+  await owner.reload();
+  for (const subject of ['Your password for Wendel was changed', 'Your place in the studio was changed'])
+    await expect(owner.getByTestId('message').filter({ hasText: subject }).filter({ hasText: QUILL.email })).toHaveCount(1);
   await quill.goto('/');
   await expect(quill.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await signIn(quill, QUILL);

@@ -85,6 +85,17 @@ test('a whole first listening through the microphone, by keyboard alone, ends in
   info.annotations.push({ type: 'lesson', description: `${((Date.now() - started) / 1000).toFixed(0)} s for ${sung.takes} takes` });
   // Each take is there, once, and listened to.
   await expect(page.locator('[data-testid=made][data-state=found]')).toHaveCount(sung.takes, { timeout: 60_000 });
+  const heard = page.waitForResponse((r) => r.url().endsWith('/audio'));
+  await page
+    .getByRole('button', { name: /^Play / })
+    .first()
+    .press('Enter');
+  expect((await heard).ok()).toBe(true);
+  // Back into the last step, and out again.
+  await body.press('Control+z');
+  await expect(page.getByTestId('ask')).toBeVisible();
+  await body.press('Control+y');
+  await expect(page.getByRole('heading', { name: 'That was the lesson' })).toBeVisible();
 
   await page.getByRole('link', { name: 'See the map' }).press('Enter');
   const touched = page.getByTestId('ranges').locator('dd').nth(1);

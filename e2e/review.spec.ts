@@ -29,9 +29,22 @@ test('a second listen without the machine is marked by ear and then compared; un
 
   await page.getByText(/How the change at .* was measured/).click();
   await expect(page.getByTestId('measured')).toContainText(/Before: [A-G].* After: [A-G]/);
+  // The keys are listed by a key; none works behind the list.
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys of this page' });
+  await expect(keys).toContainText('plays at half speed');
+  await page.keyboard.press('l');
+  await page.keyboard.press('Escape');
+  await expect(keys).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Loop' })).toHaveAttribute('aria-pressed', 'false');
+  // A button pressed by mouse gives Space back to the room; one that was gone to by keyboard keeps it.
   await page.getByRole('button', { name: 'Half speed' }).click();
-  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Half speed' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'Loop' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Loop' })).toHaveAttribute('aria-pressed', 'true');
 });
 
 test('the coach accepts, moves, rejects, adds and takes back; it is kept, and the map follows', async ({ page }) => {

@@ -6,8 +6,11 @@ export interface Playing {
   atS: number;
 }
 
-/** One player for stored takes: plays a take from any point, to an end if given, again and again and slower if wanted. */
-export function useTakePlayer() {
+/**
+ * One player for stored takes: plays a take from any point, to an end if given, again and again and slower if wanted. With
+ * `follows` the component is drawn anew at every frame, with the second that is reached.
+ */
+export function useTakePlayer(follows = true) {
   const audio = useRef<HTMLAudioElement | null>(null);
   const part = useRef({ fromS: 0, toS: Infinity });
   const [playing, setPlaying] = useState<Playing | null>(null);
@@ -55,11 +58,11 @@ export function useTakePlayer() {
         if (!manner.current.loop) return stop();
         element.currentTime = part.current.fromS;
       }
-      setPlaying((p) => p && { ...p, atS: element.currentTime });
+      if (follows) setPlaying((p) => p && { ...p, atS: element.currentTime });
       frame = requestAnimationFrame(follow);
     });
     return () => cancelAnimationFrame(frame);
-  }, [takeId, stop]);
+  }, [follows, takeId, stop]);
 
   useEffect(() => () => audio.current?.pause(), []);
 

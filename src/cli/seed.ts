@@ -8,6 +8,7 @@ import { sing } from '../core/sim/sing';
 import { analyseTake } from '../core/take/analyse';
 import { auditOf } from '../data/audit';
 import { inStudio, pool, StudioTx, studioIds } from '../data/client';
+import { poolOne } from '../data/pooling';
 import { HABITS, seedPractice } from './seed-practice';
 import { insertSinger, listSingers } from '../data/singers';
 import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
@@ -106,6 +107,8 @@ async function main() {
       const habit = HABITS[member.name];
       if (habit) await seedPractice(tx, singerId, member.voiceType, habit, 77 + m);
     }
+    // So that the first look at the studio shows the voices.
+    while (await poolOne(tx));
     process.stderr.write(`Demo studio: ${CAST.length} singers, ${takes} takes in ${((Date.now() - started) / 1000).toFixed(0)} s.\n`);
   });
   await pool().end();

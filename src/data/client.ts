@@ -45,7 +45,11 @@ export async function inStudio<T>(
   const client = await pool().connect();
   try {
     await client.query(readOnly ? 'begin read only' : 'begin');
-    await client.query("select set_config('wendel.studio', $1, true), set_config('wendel.actor', $2, true)", [studioId, actor]);
+    // Queries here take milliseconds: compiling one for its estimated cost (jit) takes longer than running it.
+    await client.query(
+      "select set_config('wendel.studio', $1, true), set_config('wendel.actor', $2, true), set_config('jit', 'off', true)",
+      [studioId, actor],
+    );
     const result = await work({
       db: drizzle(client, { schema }),
       studioId,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, count, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, isNull, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import * as schema from './door-schema';
@@ -69,33 +69,25 @@ export const membersOf = (studioId: string) =>
     .where(eq(member.studioId, studioId))
     .orderBy(asc(member.joinedAt));
 
-/** How many owners a studio has besides one. */
-export async function otherOwners(studioId: string, userId: string): Promise<number> {
-  const [row] = await door()
-    .select({ n: count() })
-    .from(member)
-    .where(and(eq(member.studioId, studioId), eq(member.role, 'owner'), ne(member.userId, userId)));
-  return row.n;
-}
-
-/** Change a member's role. Whether there is such a member. */
-export async function setRole(studioId: string, userId: string, role: Role): Promise<boolean> {
-  const done = await door()
-    .update(member)
-    .set({ role })
-    .where(and(eq(member.studioId, studioId), eq(member.userId, userId)))
-    .returning({ userId: member.userId });
-  return done.length > 0;
-}
-
-/** Take an account out of a studio and delete it: it has no other place. Whether there was one. */
-export async function removeMember(studioId: string, userId: string): Promise<boolean> {
-  const [there] = await door()
-    .select({ userId: member.userId })
-    .from(member)
-    .where(and(eq(member.studioId, studioId), eq(member.userId, userId)));
-  if (there) await door().delete(coach).where(eq(coach.id, userId));
-  return there !== undefined;
+/**
+ * Give a member another role, or take them and their account out (null). The last owner stays: without one nobody could let anyone
+ * in. Two at once wait for each other. Who it was and what they were; 'nobody' when there is no such member.
+ */
+export async function changeMember(studioId: string, userId: string, role: Role | null) {
+  return door().transaction(async (tx) => {
+    const members = await tx
+      .select({ userId: member.userId, name: coach.name, email: coach.email, was: member.role })
+      .from(member)
+      .innerJoin(coach, eq(coach.id, member.userId))
+      .where(eq(member.studioId, studioId))
+      .for('update', { of: member });
+    const them = members.find((m) => m.userId === userId);
+    if (!them) return 'nobody' as const;
+    if (them.was === 'owner' && role !== 'owner' && members.filter((m) => m.was === 'owner').length === 1) return 'last owner' as const;
+    if (role === null) await tx.delete(coach).where(eq(coach.id, userId));
+    else await tx.update(member).set({ role }).where(eq(member.userId, userId));
+    return them;
+  });
 }
 
 /** Forget an account that got no place. */

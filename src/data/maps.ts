@@ -1,8 +1,9 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
 import { StudioTx } from './client';
 import { pin, singer, voiceMap } from './schema';
+import { lastHeardIn } from './singers';
 
 /** Say that something a singer's map rests on has changed. */
 export async function evidenceChanged({ db, studioId }: StudioTx, singerId: string): Promise<void> {
@@ -44,6 +45,30 @@ export async function keepMap(
     .insert(voiceMap)
     .values({ studioId, singerId, ...values })
     .onConflictDoUpdate({ target: voiceMap.singerId, set: values, setWhere: sql`${voiceMap.evidence} <= ${evidence}` });
+}
+
+/** Whose kept map is of older evidence, of another engine, or missing, who was heard last first; undefined: nobody's. */
+export async function staleMap({ db, studioId }: StudioTx): Promise<string | undefined> {
+  const lastHeard = lastHeardIn(studioId);
+  const [row] = await db
+    .select({ id: singer.id })
+    .from(singer)
+    .leftJoin(voiceMap, eq(voiceMap.singerId, singer.id))
+    .where(
+      and(
+        eq(singer.studioId, studioId),
+        // Marks and takes may be gone again; then there is nothing in it, but that must be known.
+        or(gt(singer.evidence, 0), isNotNull(lastHeard)),
+        or(
+          isNull(voiceMap.singerId),
+          lt(voiceMap.evidence, singer.evidence),
+          and(eq(voiceMap.evidence, singer.evidence), ne(voiceMap.engine, ENGINE)),
+        ),
+      ),
+    )
+    .orderBy(sql`${lastHeard} desc nulls last`)
+    .limit(1);
+  return row?.id;
 }
 
 export async function pinsOf({ db, studioId }: StudioTx, singerId: string) {

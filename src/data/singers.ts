@@ -1,12 +1,12 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { ENGINE } from '../core/engine';
 import type { HealthAnswers } from '../core/lesson/types';
+import type { Pin } from '../core/map/pins';
 import type { SchoolId } from '../core/map/schools';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
 import type { Before, Done } from '../core/practice/types';
-import { assignment, Intake, lesson, practice, singer, take, voiceMap } from './schema';
+import { assignment, Intake, lesson, pin, practice, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
   id: string;
@@ -27,7 +27,7 @@ export interface SingerRow {
 /** What the coach fills in. */
 export type SingerFields = Omit<SingerRow, 'id' | 'archivedAt' | 'axis'>;
 
-const columns = {
+const listed = {
   id: singer.id,
   name: singer.name,
   part: singer.part,
@@ -37,27 +37,30 @@ const columns = {
   intake: singer.intake,
   school: singer.school,
   archivedAt: singer.archivedAt,
-  axis: singer.axis,
 };
 
-/** All singers, the last heard first, with how many takes they have and what their kept maps say (null: never pooled). */
+const columns = { ...listed, axis: singer.axis };
+
+/** When the singer of a row was heard last, as part of a query; null: never. */
+export const lastHeardIn = (studioId: string) =>
+  sql<Date | null>`(select max(${take.recordedAt}) from ${take} where ${take.studioId} = ${studioId} and ${take.singerId} = ${singer.id})`;
+
+/** All singers, the last heard first, with what their kept maps say (null: never pooled) and how they practise. */
 export async function listSingers({ db, studioId }: StudioTx) {
-  const heard = db
-    .select({ singerId: take.singerId, takes: sql<number>`count(*)::int`.as('takes'), last: sql<Date>`max(${take.recordedAt})`.as('last') })
-    .from(take)
-    .where(eq(take.studioId, studioId))
-    .groupBy(take.singerId)
-    .as('heard');
+  // That the studio is named again in each is for speed: row-level security then looks at it once, not at every row.
+  const practised = sql`from ${practice} where ${practice.studioId} = ${studioId} and ${practice.singerId} = ${singer.id}`;
+  const lastHeard = lastHeardIn(studioId);
   return db
     .select({
-      ...columns,
-      takes: sql<number>`coalesce(${heard.takes}, 0)`.mapWith(Number),
-      lastHeard: sql<Date | null>`${heard.last}`.mapWith((v) => (v ? new Date(v) : null)),
+      ...listed,
+      lastHeard: lastHeard.mapWith((v) => (v ? new Date(v) : null)).as('last_heard'),
       summary: voiceMap.summary,
-      /** Whether the summary is of the present evidence and engine. */
-      fresh: sql<boolean>`coalesce(${voiceMap.evidence} = ${singer.evidence} and ${voiceMap.engine} = ${ENGINE}, false)`,
+      /** What the coach pinned. */
+      pins: sql<
+        Pin[]
+      >`(select coalesce(jsonb_agg(jsonb_build_object('what', ${pin.what}, 'midi', ${pin.midi})), '[]') from ${pin} where ${pin.studioId} = ${studioId} and ${pin.singerId} = ${singer.id})`,
       /** The last day with a line in the log. */
-      lastPractised: sql<string | null>`(select max(${practice.day})::text from ${practice} where ${practice.singerId} = ${singer.id})`,
+      lastPractised: sql<string | null>`(select max(${practice.day})::text ${practised})`,
       /** The newest assigned week: its first day, and on which days of it (0 the first) there is work. */
       assigned: sql<{
         startsOn: string;
@@ -66,19 +69,18 @@ export async function listSingers({ db, studioId }: StudioTx) {
       /** The days of the last two weeks on which something was practised. */
       practisedOn: sql<
         string[]
-      >`(select coalesce(array_agg(distinct ${practice.day}::text), '{}') from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 14)`,
+      >`(select coalesce(array_to_json(array_agg(distinct ${practice.day})), '[]') ${practised} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 14)`,
       /** The newest trouble told while practising, of the last three days. */
       told: sql<
         Before | Done | null
-      >`(select ${practice.what} from ${practice} where ${practice.singerId} = ${singer.id} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}') order by ${practice.at} desc limit 1)`,
+      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}') order by ${practice.at} desc limit 1)`,
       /** What was answered about health in the last lesson. */
-      health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
+      health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.studioId} = ${studioId} and ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
     })
     .from(singer)
-    .leftJoin(heard, eq(heard.singerId, singer.id))
     .leftJoin(voiceMap, eq(voiceMap.singerId, singer.id))
     .where(eq(singer.studioId, studioId))
-    .orderBy(sql`${heard.last} desc nulls last`, singer.name);
+    .orderBy(sql`last_heard desc nulls last`, singer.name);
 }
 
 export async function findSinger({ db, studioId }: StudioTx, id: string): Promise<SingerRow | undefined> {

@@ -2,6 +2,7 @@ import { addDays } from 'date-fns';
 import { headers } from 'next/headers';
 import { z } from 'zod';
 import {
+  changeMember,
   coachByEmail,
   endSession,
   forgetAccount,
@@ -11,45 +12,38 @@ import {
   invitesOf,
   membersOf,
   noteDoor,
-  otherOwners,
-  placeOf,
   removeInvite,
-  removeMember,
   sessionsOf,
-  setRole,
   takeInvite,
   vacantStudio,
 } from '../data/door';
-import { ROLES } from '../data/door-schema';
+import { Role, ROLES } from '../data/door-schema';
 import { studioSettings } from '../data/studios';
-import { auth, PASSWORD_LENGTH } from './auth';
+import { auth } from './auth';
 import { countTry, forgetTries, mayTry } from './limits';
 import { hashOf, newToken } from './links';
-import { deliver, post, publicAddress } from './mail';
+import { deliver, post, publicAddress, sendPasswordChanged, sendPlaceChanged } from './mail';
+import { mustBeHardToGuess, PASSWORD_LENGTH } from './passwords';
 import { Problem } from './problem';
 import { senderAddress } from './session';
 import { inPresentStudio, mustBe } from './studio';
 
 const INVITE_DAYS = 7;
-const LEAST_DIFFERENT = 5;
 
 const Email = z.email('That is no e-mail address: look at it once more.').max(200).toLowerCase();
 const Password = z
   .string()
   .min(PASSWORD_LENGTH.least, `A password has at least ${PASSWORD_LENGTH.least} characters: three or four words do well.`)
-  .max(PASSWORD_LENGTH.most)
-  .refine((p) => new Set(p).size >= LEAST_DIFFERENT, 'Take a password of more different characters: three or four words do well.');
+  .max(PASSWORD_LENGTH.most);
 const Name = z.string().trim().min(1, 'Give your name.').max(120);
 
-export const SignUpInput = z
-  .object({
-    name: Name,
-    email: Email,
-    password: Password,
-    /** A name for a studio of one's own; null: take over the demo's. */
-    studio: z.string().trim().min(1, 'Give the studio a name.').max(120).nullable(),
-  })
-  .refine((i) => !i.password.toLowerCase().includes(i.email.split('@')[0]), 'Take a password without your address in it.');
+export const SignUpInput = z.object({
+  name: Name,
+  email: Email,
+  password: Password,
+  /** A name for a studio of one's own; null: take over the demo's. */
+  studio: z.string().trim().min(1, 'Give the studio a name.').max(120).nullable(),
+});
 
 /** Whether anyone may make an account and a studio of their own (WENDEL_SIGN_UP=closed: only whom an owner invites). */
 const signUpOpen = () => process.env.WENDEL_SIGN_UP !== 'closed';
@@ -77,6 +71,7 @@ const TAKEN = 'There is an account with this address: sign in, or ask for a new 
 /** Make an account and its place; without the place the account is forgotten again. The answer signs in. */
 async function makeAccount(input: { name: string; email: string; password: string }, place: (userId: string) => Promise<void>) {
   await countTry('door', await senderAddress());
+  mustBeHardToGuess(input.password, [input.email, input.name]);
   if (await coachByEmail(input.email)) throw new Problem(TAKEN, 409);
   return answered(
     (async () => {
@@ -150,6 +145,7 @@ export const NewPasswordInput = z.object({ token: z.string().min(1).max(200), pa
 /** Set a new password by the token of a message; whoever was signed in is out. @throws Problem (400: the token is not valid any more). */
 export async function setNewPassword({ token, password }: z.infer<typeof NewPasswordInput>): Promise<void> {
   await countTry('door', await senderAddress());
+  mustBeHardToGuess(password, []);
   await answered(
     auth().api.resetPassword({ body: { token, newPassword: password }, headers: await headers(), returnHeaders: true }),
     'This message is not valid any more: ask for a new one.',
@@ -160,10 +156,11 @@ export const PasswordInput = z.object({ present: z.string().max(PASSWORD_LENGTH.
 
 /** Change one's own password; every other session ends. @throws Problem (400: the present one is wrong). */
 export async function changePassword({ present, password }: z.infer<typeof PasswordInput>): Promise<Response> {
-  const { email } = await mustBe('reader');
+  const { email, name } = await mustBe('reader');
+  mustBeHardToGuess(password, [email, name]);
   await mayTry('password', email);
   try {
-    return await answered(
+    const answer = await answered(
       auth().api.changePassword({
         body: { currentPassword: present, newPassword: password, revokeOtherSessions: true },
         headers: await headers(),
@@ -171,6 +168,8 @@ export async function changePassword({ present, password }: z.infer<typeof Passw
       }),
       'The present password is not right: nothing was changed.',
     );
+    await sendPasswordChanged(email);
+    return answer;
   } catch (error) {
     if (error instanceof Problem) await countTry('password', email);
     throw error;
@@ -237,28 +236,20 @@ export async function endInvite(id: string): Promise<void> {
 
 export const RoleInput = z.object({ role: z.enum(ROLES) });
 
-/** The last owner stays: else nobody could let anyone in. */
-async function mustLeaveOwner(studioId: string, userId: string): Promise<void> {
-  const place = await placeOf(userId);
-  if (place?.studioId === studioId && place.role === 'owner' && (await otherOwners(studioId, userId)) === 0)
-    throw new Problem('A studio keeps at least one owner: make somebody else an owner first.', 409);
-}
-
-const NO_MEMBER = 'There is no such coach in this studio.';
-
-/** Change what a coach may do. @throws Problem (404; 409: the last owner). */
-export async function changeRole(userId: string, { role }: z.infer<typeof RoleInput>): Promise<void> {
+/** Change what a coach may do, or take them out of the studio (null), and tell them. What they entered stays. */
+async function changePlace(userId: string, role: Role | null): Promise<void> {
   const { studioId } = await mustBe('owner');
-  if (role !== 'owner') await mustLeaveOwner(studioId, userId);
-  if (!(await setRole(studioId, userId, role))) throw new Problem(NO_MEMBER, 404);
+  const them = await changeMember(studioId, userId, role);
+  if (them === 'nobody') throw new Problem('There is no such coach in this studio.', 404);
+  if (them === 'last owner') throw new Problem('A studio keeps at least one owner: make somebody else an owner first.', 409);
+  if (them.was !== role) await sendPlaceChanged(studioId, them, role);
 }
 
-/** Take a coach out of the studio; the account is deleted, what they entered stays. @throws Problem (404; 409: the last owner). */
-export async function dismiss(userId: string): Promise<void> {
-  const { studioId } = await mustBe('owner');
-  await mustLeaveOwner(studioId, userId);
-  if (!(await removeMember(studioId, userId))) throw new Problem(NO_MEMBER, 404);
-}
+/** @throws Problem (404; 409: the last owner). */
+export const changeRole = (userId: string, { role }: z.infer<typeof RoleInput>): Promise<void> => changePlace(userId, role);
+
+/** The account is deleted with the place. @throws Problem (404; 409: the last owner). */
+export const dismiss = (userId: string): Promise<void> => changePlace(userId, null);
 
 /** The offer behind a token. @throws Problem (404). */
 export async function viewInvite(token: string) {

@@ -2,9 +2,9 @@ import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { door } from '../data/door';
 import * as tables from '../data/door-schema';
-import { sendReset } from './mail';
+import { sendPasswordChanged, sendReset } from './mail';
+import { PASSWORD_LENGTH } from './passwords';
 
-export const PASSWORD_LENGTH = { least: 12, most: 128 };
 const DAY_S = 86_400;
 /** A lesson must not be cut short by the door: two weeks, counted from the last day it was used, unless set otherwise. */
 const SESSION_DAYS = Number(process.env.WENDEL_SESSION_DAYS) || 14;
@@ -28,6 +28,7 @@ const make = () =>
       revokeSessionsOnPasswordReset: true,
       resetPasswordTokenExpiresIn: 3600,
       sendResetPassword: async ({ user, token }) => sendReset(user.email, token),
+      onPasswordReset: async ({ user }) => sendPasswordChanged(user.email),
     },
     session: { expiresIn: SESSION_DAYS * DAY_S, updateAge: DAY_S },
     // Tries are counted by us, per account and per sender (limits.ts).

@@ -2,9 +2,10 @@ import { downloadZip } from 'client-zip';
 import { assignmentsOfSinger } from '../data/assignments';
 import { lessonsOfSinger } from '../data/lessons';
 import { pinsOf } from '../data/maps';
+import { mapOf } from '../data/pooling';
 import { practiceOf } from '../data/practice';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
-import { mapOf, mustFindSinger } from './singers';
+import { mustFindSinger } from './singers';
 import { presentStudio } from './studio';
 import { takeAudioStream } from './takes';
 

@@ -13,8 +13,9 @@ import {
   saveCourse,
   saveLessonNote,
 } from '../data/lessons';
+import { mapOf } from '../data/pooling';
 import { Problem } from './problem';
-import { mapOf, mustFindSinger } from './singers';
+import { mustFindSinger } from './singers';
 import { inPresentStudio } from './studio';
 
 const Midi = z.number().int().min(12).max(115);

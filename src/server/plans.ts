@@ -11,6 +11,7 @@ import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers }
 import { StudioTx } from '../data/client';
 import { ownExercises } from '../data/exercises';
 import { lastHealth } from '../data/lessons';
+import { mapOf } from '../data/pooling';
 import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
 import type { AssignedItem } from '../data/schema';
@@ -18,7 +19,7 @@ import type { SingerRow } from '../data/singers';
 import { wholeShelf } from './exercises';
 import { Problem } from './problem';
 import { schoolOf } from './settings';
-import { mapOf, mustFindSinger } from './singers';
+import { mustFindSinger } from './singers';
 import { inPresentStudio } from './studio';
 
 const Item = z.object({

@@ -3,6 +3,7 @@ import { SIGNS } from '../core/plan/safety';
 import type { Entry } from '../core/practice/types';
 import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
+import { evidenceFor, mapOf } from '../data/pooling';
 import { addPractice, lately, newestPractice, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { studioSettings } from '../data/studios';
@@ -10,7 +11,7 @@ import { asSinger } from './links';
 import { whole } from './plans';
 import { measuresByDay } from '../core/practice/measures';
 import type { VoiceMap } from '../core/map/types';
-import { evidenceFor, mapOf, mustFindSinger } from './singers';
+import { mustFindSinger } from './singers';
 import { receiveTake, TakeMeta } from './takes';
 import { inPresentStudio } from './studio';
 

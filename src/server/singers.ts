@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { mapVoice, summaryOf } from '../core/map/pool';
-import { withPins } from '../core/map/pins';
+import { mapVoice } from '../core/map/pool';
 import { fittingCategories } from '../core/map/categories';
 import { changeNames, SCHOOL_IDS } from '../core/map/schools';
-import { PIN_NAMES, PinName, TakeEvidence, VoiceMap, VoiceSummary } from '../core/map/types';
+import { PIN_NAMES, PinName } from '../core/map/types';
 import { VOICE_TYPES, voiceType } from '../core/plan/voice-types';
 import { StudioTx } from '../data/client';
-import { evidenceOf, keepMap, keptMap, pinsOf, removePin, setPin } from '../data/maps';
-import { archiveSinger, deleteSinger, findSinger, insertSinger, listSingers, updateSinger } from '../data/singers';
-import { marksOfSinger, takeLinesOfSinger, takesOfSinger } from '../data/takes';
+import { removePin, setPin } from '../data/maps';
+import { evidenceFor, mapOf } from '../data/pooling';
+import { archiveSinger, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
+import { takeLinesOfSinger } from '../data/takes';
 import { Problem } from './problem';
 import { schoolOf } from './settings';
 import { inPresentStudio } from './studio';
@@ -53,32 +53,6 @@ export const removeSinger = (id: string, name: string) =>
     if (name.trim() !== singer.name) throw new Problem(`Nothing was deleted: type the name ${singer.name} exactly to delete for good.`);
     await deleteSinger(tx, id);
   });
-
-/** What a map is pooled from, of takes up to a time. */
-export async function evidenceFor(tx: StudioTx, singerId: string, until = Infinity): Promise<TakeEvidence[]> {
-  const takes = await takesOfSinger(tx, singerId);
-  const marks = await marksOfSinger(tx, singerId);
-  return takes.flatMap((t) =>
-    t.findings && t.recordedAt.getTime() <= until
-      ? [{ takeId: t.id, findings: t.findings, recordedAt: t.recordedAt.getTime(), marks: marks.filter((m) => m.takeId === t.id) }]
-      : [],
-  );
-}
-
-/** The pooled map of a voice, without pins: kept from last time while its evidence hasn't changed. */
-async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
-  // Read before the takes: evidence that comes meanwhile makes this map old, never wrong.
-  const evidence = await evidenceOf(tx, singerId);
-  const kept = await keptMap(tx, singerId, evidence);
-  if (kept) return kept;
-  const map = mapVoice(await evidenceFor(tx, singerId));
-  if (!tx.readOnly) await keepMap(tx, singerId, evidence, map, summaryOf(map));
-  return map;
-}
-
-/** The map of a voice with the coach's pinned values in place. */
-export const mapOf = async (tx: StudioTx, singerId: string): Promise<VoiceMap> =>
-  withPins(await pooledMap(tx, singerId), await pinsOf(tx, singerId));
 
 /** The map as it stood at a time: what had been sung until then (the marks are today's). */
 export const mapAsOf = (id: string, until: Date) =>
@@ -131,28 +105,5 @@ export async function viewSinger(id: string) {
         reasons: quality?.reasons ?? (error ? [error] : []),
       })),
     };
-  });
-}
-
-/** Time a look at the studio may spend on pooling maps anew. */
-const POOLING_MS = 10;
-const NOTHING_KNOWN: VoiceSummary = { extreme: null, passaggi: [], findings: [] };
-
-export type StudioRow = Omit<Awaited<ReturnType<typeof listSingers>>[number], 'summary' | 'fresh'> & { summary: VoiceSummary };
-
-/** Everyone in the studio with what their maps say in short, and the present time, milliseconds. */
-export async function viewStudio(): Promise<{ singers: StudioRow[]; now: number }> {
-  return inPresentStudio(async (tx) => {
-    const started = Date.now();
-    const singers: StudioRow[] = [];
-    // Who was heard last is pooled anew first, one at least; of the others the last known stands until there is time.
-    let spentMs = -1;
-    for (const { summary, fresh, ...s } of await listSingers(tx)) {
-      const due = !fresh && (s.takes > 0 || summary !== null) && spentMs < POOLING_MS;
-      const from = Date.now();
-      singers.push({ ...s, summary: due ? summaryOf(await pooledMap(tx, s.id)) : (summary ?? NOTHING_KNOWN) });
-      if (due) spentMs = Math.max(0, spentMs) + Date.now() - from;
-    }
-    return { singers, now: started };
   });
 }

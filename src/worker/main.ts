@@ -2,6 +2,7 @@
 import { Client } from 'pg';
 import pino from 'pino';
 import { inStudio, studioIds } from '../data/client';
+import { poolOne } from '../data/pooling';
 import { ANALYSE_QUEUE, AnalyseJob, enqueueAnalysis, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
 import { takesToAnalyse } from '../data/takes';
 import { sing } from '../core/sim/sing';
@@ -12,20 +13,27 @@ import { sweepSound } from './sweep';
 
 const POLL_MS = 5000;
 const SWEEP_MS = 3_600_000;
+/** Between one map and the next, times what it took. */
+const POOLING_PAUSE = 3;
 const RECONNECT_MS = 1000;
 const log = pino({ name: 'worker' }, pino.destination(2));
 const url = process.env.WENDEL_APP_URL!;
 
 let stopping = false;
-let wake: () => void = () => {};
+/** Woken while at work: there is no time to sleep. */
+let woken = false;
+let wake: () => void = () => (woken = true);
 
 function sleep(ms: number): Promise<void> {
+  if (woken) return Promise.resolve();
   return new Promise((resolve) => {
-    const timer = setTimeout(resolve, ms);
-    wake = () => {
+    const done = () => {
       clearTimeout(timer);
+      wake = () => (woken = true);
       resolve();
     };
+    const timer = setTimeout(done, ms);
+    wake = done;
   });
 }
 
@@ -103,6 +111,13 @@ async function sweep(): Promise<void> {
   }
 }
 
+/** With nothing to analyse, pool the map of one voice in each studio whose evidence has changed. Whether there was one. */
+async function poolMaps(): Promise<boolean> {
+  let some = false;
+  for (const studioId of await studioIds()) some = (await inStudio(studioId, poolOne)) || some;
+  return some;
+}
+
 async function main() {
   const boss = await connectQueue();
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
@@ -120,8 +135,15 @@ async function main() {
       swept = Date.now();
       await sweep().catch((error: Error) => log.warn({ error: error.message }, 'could not delete old sound'));
     }
+    woken = false;
     await drain(boss).catch((error: Error) => log.warn({ error: error.message }, 'queue away, trying again'));
-    if (!stopping) await sleep(POLL_MS);
+    const began = performance.now();
+    const pooled = await poolMaps().catch((error: Error) => {
+      log.warn({ error: error.message }, 'could not pool a map');
+      return false;
+    });
+    // Nobody waits for a map: the pages may have the processor for most of the time.
+    if (!stopping) await sleep(pooled ? POOLING_PAUSE * (performance.now() - began) : POLL_MS);
   }
   process.exit(0);
 }

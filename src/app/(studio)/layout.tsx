@@ -1,5 +1,6 @@
 import { found } from '@/server/found';
 import { mustBe } from '@/server/studio';
+import { MayChange } from '@/ui/kit/may-change';
 import { Outbox } from '@/ui/outbox/Outbox';
 import { MainMenu } from '@/ui/studio/MainMenu';
 
@@ -7,10 +8,10 @@ import { MainMenu } from '@/ui/studio/MainMenu';
 export default async function StudioLayout({ children }: { children: React.ReactNode }) {
   const { name, role } = await found(mustBe('reader'));
   return (
-    <>
+    <MayChange value={role !== 'reader'}>
       <MainMenu name={name} role={role} />
       <Outbox />
       {children}
-    </>
+    </MayChange>
   );
 }

@@ -1,5 +1,5 @@
 import { found } from '@/server/found';
-import { viewStudio } from '@/server/singers';
+import { viewStudio } from '@/server/studio-list';
 import { StudioPage } from '@/ui/studio/StudioPage';
 
 export const metadata = { title: 'Studio' };

@@ -1,3 +1,5 @@
+import fc from 'fast-check';
+import { VOICE_TYPES } from '../plan/voice-types';
 import { advance, anchorsFor, askOf, beginCourse, isOver, restReason } from './course';
 import { PROTOCOLS, STEPS } from './protocols';
 import { notesAsked } from './pattern';
@@ -55,6 +57,57 @@ test('hold keeps the key, back goes a key and then a step back, takes without ke
   expect(at(after(sirens, 'taken', 'taken'))).toBe('sirens');
   expect(at(after(sirens, 'taken', 'taken', 'taken'))).toBe('octave-slide');
 });
+
+test('back from the key that confirms is the key where it was enough; what was passed over and come back to is not left out', () => {
+  const up = advance(advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL }), {
+    kind: 'go',
+    step: first.steps.indexOf(STEPS.up),
+  });
+  for (const top of [up, after(up, 'taken', 'taken')]) {
+    expect(askOf(after(top, 'stop', 'back'))).toEqual(askOf(top));
+  }
+  const over = after(up, 'skip');
+  expect(over.skipped).toHaveProperty(STEPS.up.id);
+  expect(after(over, 'back').skipped).toEqual({});
+});
+
+const ACTIONS = fc.oneof(
+  fc.constantFrom<LessonAction>(...(['taken', 'next', 'back', 'skip', 'stop', 'hold'] as const).map((kind) => ({ kind }))),
+  fc.record({ kind: fc.constant('go' as const), step: fc.integer({ min: -2, max: 20 }) }),
+  fc.record({ kind: fc.constant('vowel' as const), vowel: fc.constantFrom('ah', 'oo') }),
+);
+
+test('whatever a coach presses, what is asked for can be sung, and an unwell voice is never taken to its ends', () =>
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...PROTOCOLS),
+      fc.constantFrom(...VOICE_TYPES.map((t) => t.id)),
+      fc.boolean(),
+      fc.array(ACTIONS, { maxLength: 80 }),
+      (protocol, type, well, actions) => {
+        const begun = beginCourse(protocol, anchorsFor(null, type));
+        let course = advance(begun, { kind: 'health', answers: { ...WELL, hoarse: !well } });
+        for (const action of actions) {
+          const before = course;
+          course = advance(course, action);
+          expect(course.revision).toBe(before.revision + 1);
+          expect(course.count).toBeGreaterThanOrEqual(0);
+          const ask = askOf(course);
+          expect(ask === null).toBe(isOver(course));
+          if (!ask) continue;
+          const notes = notesAsked(ask);
+          if (notes) expect(notes.lowest >= 24 && notes.highest <= 96).toBe(true);
+          if (!well) expect(ask.step.testsRange).toBe(false);
+          expect(course.skipped).not.toHaveProperty(ask.step.id);
+          // A take and back again is where one was, unless it ended the step.
+          const on = advance(course, { kind: 'taken' });
+          if (!course.held && on.at === course.at && on.tonicMidi !== course.tonicMidi)
+            expect(askOf(advance(on, { kind: 'back' }))).toEqual(ask);
+        }
+      },
+    ),
+    { seed: 11, numRuns: 300 },
+  ));
 
 test('one note is asked for in four colours, low to high in head', () => {
   const colours = advance(advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL }), {

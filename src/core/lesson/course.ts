@@ -72,6 +72,8 @@ function enter(course: Course, at: number): Course {
   const skipped = { ...course.skipped };
   const reason = restReason(course.health);
   while (to < course.steps.length && reason && course.steps[to].testsRange) skipped[course.steps[to++].id] = reason;
+  // What was passed over and is come back to isn't left out any more.
+  if (to < course.steps.length) delete skipped[course.steps[to].id];
   return {
     ...course,
     skipped,
@@ -124,9 +126,10 @@ function act(course: Course, action: LessonAction): Course {
   if (action.kind === 'go') return enter(course, Math.max(0, Math.min(course.steps.length, action.step)));
   const step = course.steps[course.at];
   if (action.kind === 'back') {
+    if (course.confirming) return { ...course, confirming: false, tonicMidi: confirmedFrom(course) };
     if (isOver(course) || course.count === 0) return enter(course, previous(course));
     const tonicMidi = step.keys && course.tonicMidi !== null ? within(step, course.tonicMidi - step.keys.step) : null;
-    return { ...course, count: course.count - 1, tonicMidi, confirming: false };
+    return { ...course, count: course.count - 1, tonicMidi };
   }
   if (isOver(course)) return course;
   switch (action.kind) {
@@ -142,10 +145,18 @@ function act(course: Course, action: LessonAction): Course {
     case 'stop': {
       // One more key, nearer, shows whether the last one was the end or an accident.
       if (!step.keys || step.keys.until !== 'stop' || course.confirming || course.tonicMidi === null) return enter(course, course.at + 1);
-      const nearer = within(step, course.tonicMidi - Math.sign(step.keys.step) * CONFIRM_ST);
-      return { ...course, confirming: true, held: false, tonicMidi: nearer };
+      return { ...course, confirming: true, held: false, tonicMidi: within(step, course.tonicMidi - nearer(step)) };
     }
   }
+}
+
+/** By how much the key that confirms an end lies nearer to the middle, signed as the keys walk. */
+const nearer = (step: LessonStep) => Math.sign(step.keys?.step ?? 0) * CONFIRM_ST;
+
+/** The key at which the voice had enough, from the one that confirms it. */
+function confirmedFrom(course: Course): number | null {
+  const step = course.steps[course.at];
+  return course.tonicMidi === null ? null : within(step, course.tonicMidi + nearer(step));
 }
 
 /** The step before, passing over what is left out. */

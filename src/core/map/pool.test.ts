@@ -107,6 +107,20 @@ describe('the coach has the last word', () => {
   });
 });
 
+test('the order takes come in changes nothing', () => {
+  const takes = [
+    ...sirens(singer('flip', 5), 5, 3),
+    ...sirens(singer('toggle', 6), 6, 2).map((t) => ({ ...t, takeId: `other-${t.takeId}` })),
+  ];
+  const map = mapVoice(takes);
+  expect(map.passaggi.length).toBeGreaterThan(0);
+  for (const order of [
+    [4, 3, 2, 1, 0],
+    [2, 0, 4, 1, 3],
+  ])
+    expect(mapVoice(order.map((i) => takes[i]))).toEqual(map);
+});
+
 test('unusable takes count for nothing', () => {
   const { findings } = analyseTake({ samples: new Float32Array(44100), sampleRate: 44100 }, 'siren');
   expect(mapVoice([{ takeId: 'silence', findings, marks: [] }])).toMatchObject({

@@ -13,9 +13,12 @@ import { Limit, TakeEvidence, VoiceMap, VoiceSummary } from './types';
 /** Held notes of two takes may differ by this much and still confirm one another. */
 const SAME_LIMIT_ST = 1;
 
+/** Sums are rounded differently in another order: the same takes must give the same map, to the last bit. */
+const byTime = (a: TakeEvidence, b: TakeEvidence) => (a.recordedAt ?? 0) - (b.recordedAt ?? 0) || (a.takeId < b.takeId ? -1 : 1);
+
 /** Pool a singer's takes and the coach's marks into the map of the voice. Unusable takes are left out. */
 export function mapVoice(all: TakeEvidence[]): VoiceMap {
-  const takes = all.filter((t) => t.findings.quality.usable);
+  const takes = all.filter((t) => t.findings.quality.usable).sort(byTime);
   const votes = takes.flatMap((t) => votesOf(t, recencyOf(t, takes)));
   const passaggi = poolPassaggi(takes, votes);
   const findings = nameFindings(takes, passaggi);

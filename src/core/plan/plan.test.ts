@@ -7,11 +7,13 @@ import { exerciseById, SHELF } from '../exercise/shelf';
 import { Exercise, MATERIALS } from '../exercise/types';
 import { SCHOOL_IDS } from '../map/schools';
 import { FINDING_NAMES, FindingName, Passaggio, VoiceMap } from '../map/types';
+import { fitted, itemByHand, placeFor } from './arrange';
+import { DAY_MINUTES, fullest, SET_MINUTES, withinDose } from './dose';
 import { planFor, planning } from './plan';
 import { usualRequest } from './request';
 import { conflicts } from './check';
 import { planText } from './text';
-import { Plan, PlanItem, PlanRequest } from './types';
+import { partRank, Plan, PlanItem, PlanRequest } from './types';
 import { expectedChange, VOICE_TYPES, VoiceTypeId, voiceType } from './voice-types';
 
 const limit = (midi: number) => ({ midi, takeIds: ['t'] });
@@ -278,6 +280,72 @@ describe('what a coach may break is said at once', () => {
     expect(conflicts(changed, p).map((c) => c.rule)).toContain(rule);
   });
 });
+
+test('a set made for one voice fits another in its own keys, or says what it leaves out', () =>
+  fc.assert(
+    fc.property(drawnRequest, drawnRequest, (from, to) => {
+      const items = planFor(asRequest(from))!.items;
+      const p = planning(asRequest(to))!;
+      const there = fitted([...items, { ...items[0], exerciseId: 'gone from the shelf' }], p);
+      expect(there.without).toContain('gone from the shelf');
+      expect(there.items.length + there.without.length).toBe(items.length + 1);
+      for (const it of there.items) {
+        const was = items.find((i) => i.exerciseId === it.exerciseId)!;
+        // How it is sung goes along; where is this voice's own.
+        expect(it).toMatchObject({ sound: was.sound, tempo: was.tempo, minutes: was.minutes, timesADay: was.timesADay, days: was.days });
+        const { bottom, top } = patternSpan(exerciseById(it.exerciseId));
+        for (const key of it.keys) expect(key + bottom >= p.anchors.low && key + top <= p.anchors.high).toBe(true);
+      }
+    }),
+    { seed: 21, numRuns: 60 },
+  ));
+
+test('what a coach puts in by hand comes after all that is sung no later', () => {
+  const p = planning(request('mezzo', voice('mezzo', 'toggle')))!;
+  const items = planFor(request('mezzo', voice('mezzo', 'toggle')))!.items;
+  for (const e of SHELF) {
+    const item = itemByHand(e, items, p);
+    if (!item) continue;
+    const at = placeFor(item, items);
+    expect(items.slice(0, at).every((it) => partRank(it) <= partRank(item))).toBe(true);
+    expect(at === items.length || partRank(items[at]) > partRank(item)).toBe(true);
+  }
+});
+
+test('a week is brought within the dose by shortening first; what goes is the expendable, last in first', () =>
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ halves: fc.integer({ min: 1, max: 6 }), timesADay: fc.integer({ min: 1, max: 6 }), work: fc.boolean() }), {
+        minLength: 1,
+        maxLength: 14,
+      }),
+      fc.constantFrom(5, 10, 15, DAY_MINUTES),
+      (drawn, minutesADay) => {
+        const like = planFor(request('tenor', voice('tenor', 'flip')))!.items[0];
+        const items = drawn.map(({ halves, timesADay, work }, i): PlanItem => ({
+          ...like,
+          exerciseId: `e${i}`,
+          part: work ? 'work' : 'warm-up',
+          minutes: halves / 2,
+          timesADay,
+          days: [0, 1, 2, 3, 4, 5, 6],
+        }));
+        const before = structuredClone(items);
+        const { items: kept, dropped } = withinDose(items, minutesADay, ['work']);
+        expect([...kept, ...dropped].map((it) => it.exerciseId).sort()).toEqual(items.map((it) => it.exerciseId).sort());
+        for (const it of kept) {
+          const was = items.find((i) => i.exerciseId === it.exerciseId)!;
+          expect(it.minutes >= 0.5 && it.minutes <= was.minutes && it.timesADay >= 1 && it.timesADay <= was.timesADay).toBe(true);
+        }
+        expect(dropped.every((it) => it.part === 'work' && it.minutes === 0.5 && it.timesADay === 1)).toBe(true);
+        const { set, day } = fullest(kept);
+        // Only what may not go can still be too much.
+        if (set > SET_MINUTES || day > minutesADay) expect(kept.every((it) => it.part === 'warm-up' && it.minutes === 0.5)).toBe(true);
+        expect(items).toEqual(before);
+      },
+    ),
+    { seed: 22 },
+  ));
 
 test.each(readdirSync('docs/examples').filter((f) => f.endsWith('.json')))(
   'docs/examples/%s: the page is what the planner says',

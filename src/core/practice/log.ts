@@ -1,5 +1,6 @@
-import { PlanItem } from '../plan/types';
+import { DAYS_A_WEEK, PlanItem } from '../plan/types';
 import { Practised } from '../plan/progress';
+import { dayLater, daysOfWeek } from './days';
 import { addLoads } from './load';
 import { Entry, isDone, Load } from './types';
 
@@ -42,8 +43,37 @@ export const practisedOf = (entries: readonly Entry[], exerciseId: string): Prac
     .sort((a, b) => a.at.localeCompare(b.at))
     .map(({ day, what: { success, effort, signs } }) => ({ day, success, effort, signs }));
 
+export interface Kept {
+  done: number;
+  of: number;
+}
+
 /** Of the days of a week until today that have work on them, how many were practised on. */
-export function kept(items: readonly Pick<PlanItem, 'days'>[], week: readonly string[], practised: readonly string[], today: string) {
-  const due = week.filter((day, d) => day <= today && items.some((it) => it.days.includes(d)));
+export function kept(items: readonly Pick<PlanItem, 'days'>[], startsOn: string, practised: readonly string[], today: string): Kept {
+  const due = daysOfWeek(startsOn).filter((day, d) => day <= today && items.some((it) => it.days.includes(d)));
   return { done: due.filter((day) => practised.includes(day)).length, of: due.length };
+}
+
+/** How somebody practises, in short. */
+export interface PractisedInShort {
+  /** Of the assigned week's days with work before today; null: none yet, or the week is over. */
+  week: Kept | null;
+  /** On how many of the last seven days. */
+  days: number;
+  /** The last day with anything on it. */
+  last: string | null;
+}
+
+/** How somebody practises, from the newest assigned week and the days of the last two weeks with practice on them. */
+export function inShort(
+  assigned: { startsOn: string; days: number[] } | null,
+  practisedOn: readonly string[],
+  last: string | null,
+  today: string,
+): PractisedInShort {
+  const yesterday = dayLater(today, -1);
+  const running = assigned && yesterday < dayLater(assigned.startsOn, DAYS_A_WEEK);
+  const week = running ? kept([assigned], assigned.startsOn, practisedOn, yesterday) : null;
+  const weekAgo = dayLater(today, -7);
+  return { week: week?.of ? week : null, days: practisedOn.filter((day) => day > weekAgo).length, last };
 }

@@ -1,7 +1,7 @@
 import { additiveTone } from '../sim/tones';
 import { analyseTake } from '../take/analyse';
 import { loadOf } from './load';
-import { daysOf, kept, practisedOf } from './log';
+import { daysOf, inShort, kept, practisedOf } from './log';
 import { standing } from './standing';
 import { Before, Done, Entry } from './types';
 
@@ -81,6 +81,13 @@ test('days, what was practised of an exercise, and how much of the week was kept
     ['2026-11-23', true],
     ['2026-11-25', null],
   ]);
-  const week = ['2026-11-23', '2026-11-24', '2026-11-25', '2026-11-26', '2026-11-27', '2026-11-28', '2026-11-29'];
-  expect(kept([{ days: [0, 1, 2, 3] }], week, ['2026-11-23', '2026-11-25'], '2026-11-25')).toEqual({ done: 2, of: 3 });
+  const practised = ['2026-11-18', '2026-11-23', '2026-11-25'];
+  expect(kept([{ days: [0, 1, 2, 3] }], '2026-11-23', practised, '2026-11-25')).toEqual({ done: 2, of: 3 });
+
+  // In short, for the list of a studio: today still has time, and a week that is over says nothing.
+  const assigned = { startsOn: '2026-11-23', days: [0, 1, 2, 3] };
+  expect(inShort(assigned, practised, '2026-11-25', '2026-11-25')).toEqual({ week: { done: 1, of: 2 }, days: 2, last: '2026-11-25' });
+  expect(inShort(assigned, practised, '2026-11-25', '2026-11-23').week).toBeNull();
+  expect(inShort(assigned, practised, '2026-11-25', '2026-11-30').week).toEqual({ done: 2, of: 4 });
+  expect(inShort(assigned, [], null, '2026-12-01')).toEqual({ week: null, days: 0, last: null });
 });

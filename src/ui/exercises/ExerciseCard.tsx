@@ -12,6 +12,7 @@ import { schoolById } from '../../core/map/schools';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
 import { download, fileName } from '../kit/download';
+import { ForCoaches } from '../kit/may-change';
 import { FINDING_WORDS } from '../kit/words';
 import {
   AIM_WORDS,
@@ -104,19 +105,21 @@ export function ExerciseCard({
         ))}
       </dl>
       <div className="flex flex-wrap gap-2">
-        <button className="button" onClick={onVariant}>
-          <Copy aria-hidden size={18} /> Make a variant
-        </button>
-        {own && (
-          <>
-            <button className="button" onClick={onEdit}>
-              <Pencil aria-hidden size={18} /> Change
-            </button>
-            <button className="button" onClick={onRemove} title="What was assigned keeps it">
-              <Trash2 aria-hidden size={18} /> Take off the shelf
-            </button>
-          </>
-        )}
+        <ForCoaches>
+          <button className="button" onClick={onVariant}>
+            <Copy aria-hidden size={18} /> Make a variant
+          </button>
+          {own && (
+            <>
+              <button className="button" onClick={onEdit}>
+                <Pencil aria-hidden size={18} /> Change
+              </button>
+              <button className="button" onClick={onRemove} title="What was assigned keeps it">
+                <Trash2 aria-hidden size={18} /> Take off the shelf
+              </button>
+            </>
+          )}
+        </ForCoaches>
         <button className="button" onClick={() => download(fileName(e.name, 'json'), asFile(e), 'application/json')}>
           <Download aria-hidden size={18} /> Share
         </button>

@@ -3,6 +3,7 @@ import { Plus, Upload } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { SHELF } from '../../core/exercise/shelf';
 import type { Exercise } from '../../core/exercise/types';
+import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
 import { STRAND_WORDS } from '../kit/words-of-work';
@@ -64,12 +65,18 @@ export function ExercisesRoom({ own: given }: { own: Exercise[] }) {
             if (chosen) void doing(async () => setEditing(await importFile(chosen)));
           }}
         />
-        <button className="button" onClick={() => file.current?.click()} title="An exercise shared as JSON, or a tune as MIDI or MusicXML">
-          <Upload aria-hidden size={18} /> From a file
-        </button>
-        <button className="button" onClick={() => setEditing(emptyExercise())}>
-          <Plus aria-hidden size={18} /> Write one
-        </button>
+        <ForCoaches>
+          <button
+            className="button"
+            onClick={() => file.current?.click()}
+            title="An exercise shared as JSON, or a tune as MIDI or MusicXML"
+          >
+            <Upload aria-hidden size={18} /> From a file
+          </button>
+          <button className="button" onClick={() => setEditing(emptyExercise())}>
+            <Plus aria-hidden size={18} /> Write one
+          </button>
+        </ForCoaches>
       </div>
       {problem && <Notice>{problem}</Notice>}
       <div className="grid gap-4 lg:grid-cols-[20rem_1fr]">

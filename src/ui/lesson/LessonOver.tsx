@@ -3,21 +3,20 @@ import Link from 'next/link';
 import { useState } from 'react';
 import type { Course } from '../../core/lesson/types';
 import { sendJson } from '../kit/request';
-import { Made, MadeTakes } from './MadeTakes';
 
 /** The end of a lesson: what was made, a word for the record, and the way to the map. */
 export function LessonOver({
   singer,
   lesson,
   course,
-  made,
+  takes,
   onBack,
   children,
 }: {
   singer: { id: string; name: string };
   lesson: { id: string; name: string; note: string };
   course: Course;
-  made: Made[];
+  takes: React.ReactNode;
   onBack: () => void;
   children?: React.ReactNode;
 }) {
@@ -34,7 +33,7 @@ export function LessonOver({
       <h2 className="text-[40px] leading-tight font-bold">That was the lesson</h2>
       {left.length > 0 && <p>Left out: {left.map((s) => s.name).join(', ')}.</p>}
       {children}
-      {made.length > 0 && <MadeTakes made={made} singerId={singer.id} onPlay={() => {}} onDiscard={() => {}} />}
+      {takes}
       <label className="flex flex-col gap-1 text-soft">
         A word for the record
         <textarea

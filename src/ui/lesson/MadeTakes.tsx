@@ -1,5 +1,6 @@
 import { Check, CloudOff, Ear, LoaderCircle, Play, Trash2 } from 'lucide-react';
 import Link from 'next/link';
+import { memo } from 'react';
 import { noteName } from '../../core/music/pitch';
 import { changesOf } from '../../core/take/changes';
 import type { StoredTake } from '../listen/save-take';
@@ -28,12 +29,10 @@ function wordsOf({ state, stored }: Made): string {
 
 const ICONS = { sending: LoaderCircle, waiting: CloudOff, listening: Ear, found: Check, failed: CloudOff };
 
-/** The takes of this lesson, newest first: what was found in each; play, review or discard. */
+/** The takes of this lesson, newest first: what was found in each; play, review or discard. The handlers must stay the same. */
 export function MadeTakes({
   made,
-  singerId,
-  onPlay,
-  onDiscard,
+  ...rest
 }: {
   made: Made[];
   singerId: string;
@@ -43,35 +42,45 @@ export function MadeTakes({
   if (made.length === 0) return <p className="text-soft">The takes of this lesson will stand here, with what was found in each.</p>;
   return (
     <ol aria-label="Takes of this lesson" className="flex flex-col">
-      {[...made].reverse().map((m) => {
-        const Icon = ICONS[m.state];
-        return (
-          <li
-            key={m.id}
-            className="flex items-center gap-2 border-b border-line py-1 last:border-0"
-            data-testid="made"
-            data-state={m.state}
-          >
-            <Icon aria-hidden size={18} className="shrink-0 text-soft" />
-            <span className="min-w-0 flex-1">
-              <Link href={`/singers/${singerId}/takes/${m.id}`} className="font-semibold hover:underline">
-                {m.name}
-              </Link>{' '}
-              <span className="text-soft">{wordsOf(m)}</span>
-            </span>
-            {m.state === 'found' && (
-              <>
-                <button className="button-small min-h-11 min-w-11" aria-label={`Play ${m.name}`} onClick={() => onPlay(m.id)}>
-                  <Play aria-hidden size={16} />
-                </button>
-                <button className="button-small min-h-11 min-w-11" aria-label={`Discard ${m.name}`} onClick={() => onDiscard(m.id)}>
-                  <Trash2 aria-hidden size={16} />
-                </button>
-              </>
-            )}
-          </li>
-        );
-      })}
+      {[...made].reverse().map((m) => (
+        <MadeTake key={m.id} made={m} {...rest} />
+      ))}
     </ol>
   );
 }
+
+// Remembered: with every take there are more of them, and the page draws the voice meanwhile.
+const MadeTake = memo(function MadeTake({
+  made: m,
+  singerId,
+  onPlay,
+  onDiscard,
+}: {
+  made: Made;
+  singerId: string;
+  onPlay: (id: string) => void;
+  onDiscard: (id: string) => void;
+}) {
+  const Icon = ICONS[m.state];
+  return (
+    <li className="flex items-center gap-2 border-b border-line py-1 last:border-0" data-testid="made" data-state={m.state}>
+      <Icon aria-hidden size={18} className="shrink-0 text-soft" />
+      <span className="min-w-0 flex-1">
+        <Link href={`/singers/${singerId}/takes/${m.id}`} prefetch={false} className="font-semibold hover:underline">
+          {m.name}
+        </Link>{' '}
+        <span className="text-soft">{wordsOf(m)}</span>
+      </span>
+      {m.state === 'found' && (
+        <>
+          <button className="button-small min-h-11 min-w-11" aria-label={`Play ${m.name}`} onClick={() => onPlay(m.id)}>
+            <Play aria-hidden size={16} />
+          </button>
+          <button className="button-small min-h-11 min-w-11" aria-label={`Discard ${m.name}`} onClick={() => onDiscard(m.id)}>
+            <Trash2 aria-hidden size={16} />
+          </button>
+        </>
+      )}
+    </li>
+  );
+});

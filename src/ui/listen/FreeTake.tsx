@@ -16,6 +16,7 @@ import { changesOf } from '../../core/take/changes';
 import { Colour, Task, TASKS } from '../../core/take/types';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
+import { useShortcuts } from '../kit/useShortcuts';
 import { TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { Found } from '../take/Found';
@@ -212,16 +213,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
     else if (!busy) void start();
   }, [busy, start, state, stop]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.code !== 'Space' || event.repeat || ['SELECT', 'INPUT', 'TEXTAREA', 'BUTTON', 'A'].includes(target.tagName)) return;
-      event.preventDefault();
-      toggle();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [toggle]);
+  useShortcuts([{ key: ' ', says: 'starts and stops', act: toggle }]);
 
   const changeSource = (next: Source) => {
     close();

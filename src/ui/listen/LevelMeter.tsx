@@ -1,5 +1,5 @@
 'use client';
-import { RefObject, useEffect, useRef } from 'react';
+import { memo, RefObject, useEffect, useRef } from 'react';
 import { TOLD_AT_CM, useLevelSetting } from './level-setting';
 import type { Source } from './sources';
 
@@ -19,7 +19,15 @@ const FALL_DB_PER_FRAME = 0.6;
 const EVERY_MS = 250;
 
 /** Input level with its healthy corridor; says in words when it is too soft or clips, and in decibels how loud it is. */
-export function LevelMeter({ store, paused, source }: { store: RefObject<MeterStore>; paused: boolean; source: Source }) {
+export const LevelMeter = memo(function LevelMeter({
+  store,
+  paused,
+  source,
+}: {
+  store: RefObject<MeterStore>;
+  paused: boolean;
+  source: Source;
+}) {
   const { offsetDb } = useLevelSetting(source);
   const number = useRef<HTMLSpanElement>(null);
   const bar = useRef<HTMLDivElement>(null);
@@ -64,4 +72,4 @@ export function LevelMeter({ store, paused, source }: { store: RefObject<MeterSt
       />
     </div>
   );
-}
+});

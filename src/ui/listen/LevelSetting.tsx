@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Input, openMicrophone, openSound } from '../../audio/input';
 import { CALIBRATOR_DB } from '../../core/signal/level';
 import { Choice } from '../kit/Choice';
@@ -20,7 +20,7 @@ function openCalibrated(source: Source): Promise<Input> {
 }
 
 /** Setting an input so that its level is told in decibels of sound pressure: by a calibrator, once, and the distance. */
-export function LevelSetting({ source }: { source: Source }) {
+export const LevelSetting = memo(function LevelSetting({ source }: { source: Source }) {
   const setting = useLevelSetting(source);
   const [measuring, setMeasuring] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -67,4 +67,4 @@ export function LevelSetting({ source }: { source: Source }) {
       {problem && <Notice>{problem}</Notice>}
     </details>
   );
-}
+});

@@ -72,7 +72,7 @@ export function ListenRoom({
           <ul className="mt-2">
             {lessons.map((l) => (
               <li key={l.id} className="border-b border-line py-2 last:border-0">
-                <Link className="font-semibold hover:underline" href={`/singers/${singer.id}/lessons/${l.id}`}>
+                <Link prefetch={false} className="font-semibold hover:underline" href={`/singers/${singer.id}/lessons/${l.id}`}>
                   {l.name}
                 </Link>{' '}
                 <span className="text-soft">

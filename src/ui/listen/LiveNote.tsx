@@ -1,5 +1,5 @@
 'use client';
-import { RefObject, useEffect, useRef } from 'react';
+import { memo, RefObject, useEffect, useRef } from 'react';
 import { noteName } from '../../core/music/pitch';
 import type { LiveStore } from '../take/LiveTrace';
 
@@ -7,7 +7,7 @@ import type { LiveStore } from '../take/LiveTrace';
 const EVERY_MS = 100;
 
 /** The note that is being sung, large enough to be read from across a piano, and how far off it is. */
-export function LiveNote({ store }: { store: RefObject<LiveStore> }) {
+export const LiveNote = memo(function LiveNote({ store }: { store: RefObject<LiveStore> }) {
   const note = useRef<HTMLSpanElement>(null);
   const cents = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -26,9 +26,9 @@ export function LiveNote({ store }: { store: RefObject<LiveStore> }) {
     return () => cancelAnimationFrame(frame);
   }, [store]);
   return (
-    <p className="flex min-h-14 items-baseline gap-3" aria-hidden="true">
+    <p className="flex h-14 items-baseline gap-3 contain-strict" aria-hidden="true">
       <span ref={note} data-testid="live-note" className="min-w-24 text-[56px] leading-none font-bold"></span>
       <span ref={cents} className="text-2xl text-soft" />
     </p>
   );
-}
+});

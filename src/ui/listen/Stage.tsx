@@ -1,4 +1,4 @@
-import { RefObject, useState } from 'react';
+import { memo, RefObject, useState } from 'react';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { CoachMarkShape, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
@@ -14,7 +14,7 @@ export interface KeyRung {
 }
 
 /** The voice as it sings, beside the ladder, with the keys of the step and the marks of this take. */
-export function Stage({
+export const Stage = memo(function Stage({
   scale,
   map,
   live,
@@ -69,4 +69,4 @@ export function Stage({
       </div>
     </div>
   );
-}
+});

@@ -8,6 +8,7 @@ import type { CategoryFit, Passaggio, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Task } from '../../core/take/types';
+import { ForCoaches } from '../kit/may-change';
 import { dateOf, dateTimeOf, EVENT_WORDS, FINDING_WORDS, SOURCE_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { Dates, sessionsOf } from './Dates';
@@ -59,9 +60,11 @@ export function MapRoom({
     return (
       <div className="card max-w-2xl text-lg">
         <p>The map is drawn from what the voice does. Record a siren or two: one slide from a comfortable low note to the top and back.</p>
-        <Link className="button-main mt-3" href={`/singers/${singer.id}/listen`}>
-          Listen to {singer.name}
-        </Link>
+        <ForCoaches>
+          <Link className="button-main mt-3" href={`/singers/${singer.id}/listen`}>
+            Listen to {singer.name}
+          </Link>
+        </ForCoaches>
       </div>
     );
   const when = new Map(takes.map((t) => [t.id, t.recordedAt]));
@@ -161,6 +164,7 @@ export function MapRoom({
                   <td className="px-4 py-2">
                     <Link
                       href={`/singers/${singer.id}/takes/${t.id}`}
+                      prefetch={false}
                       className="inline-flex min-h-9 items-center font-semibold hover:underline"
                     >
                       {TASK_WORDS[t.task]}
@@ -199,7 +203,7 @@ function RestsOn({ takeIds, singerId, when, rule }: { takeIds: string[]; singerI
       {rule && <p>{rule}</p>}
       <p className="flex flex-wrap gap-x-3">
         {takeIds.map((id) => (
-          <Link key={id} className="underline" href={`/singers/${singerId}/takes/${id}`}>
+          <Link key={id} prefetch={false} className="underline" href={`/singers/${singerId}/takes/${id}`}>
             {when.has(id) ? dateTimeOf(when.get(id)!) : 'take'}
           </Link>
         ))}
@@ -317,7 +321,7 @@ function PassaggioCard({
               <span className="flex-1 text-sm">
                 {SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind]}, {v.direction}
               </span>
-              <Link className="text-sm underline" href={`/singers/${singerId}/takes/${v.takeId}?at=${v.timeS.toFixed(2)}`}>
+              <Link prefetch={false} className="text-sm underline" href={`/singers/${singerId}/takes/${v.takeId}?at=${v.timeS.toFixed(2)}`}>
                 {when.has(v.takeId) ? dateOf(when.get(v.takeId)!) : 'take'}
               </Link>
             </li>

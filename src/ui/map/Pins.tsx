@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
 import { PIN_NAMES, PinName, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
+import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
 import type { LadderScale } from '../ladder/scale';
@@ -41,10 +42,12 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
     void put(what, Number(new FormData(event.currentTarget).get('midi')));
   };
   const pinned = PIN_NAMES.filter((n) => n in map.pinned);
+  const mayChange = useMayChange();
+  if (!mayChange && pinned.length === 0) return null;
   const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.high - i);
   return (
     <details className={`card ${pinned.length ? '' : 'no-print'}`} open={pinned.length > 0}>
-      <summary className="cursor-pointer font-semibold">Pinned by you</summary>
+      <summary className="cursor-pointer font-semibold">{mayChange ? 'Pinned by you' : 'Pinned by the coach'}</summary>
       <ul>
         {pinned.map((n) => (
           <li key={n} className="flex items-center gap-2">
@@ -53,41 +56,45 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
               {PIN_WORDS[n]}: <b>{noteName(valueOf(map, n)!)}</b>{' '}
               <span className="text-sm text-soft">the machine: {map.pinned[n] === null ? 'nothing yet' : noteName(map.pinned[n]!)}</span>
             </span>
-            <button
-              className="button-small min-h-11 min-w-11"
-              aria-label={`Take the pin out of ${PIN_WORDS[n]}`}
-              onClick={() => void put(n, null)}
-            >
-              <PinOff aria-hidden size={16} />
-            </button>
+            <ForCoaches>
+              <button
+                className="button-small min-h-11 min-w-11"
+                aria-label={`Take the pin out of ${PIN_WORDS[n]}`}
+                onClick={() => void put(n, null)}
+              >
+                <PinOff aria-hidden size={16} />
+              </button>
+            </ForCoaches>
           </li>
         ))}
       </ul>
-      <form onSubmit={pin} className="no-print mt-1 flex flex-wrap items-end gap-2">
-        <label className="flex flex-col gap-1 text-sm text-soft">
-          What
-          <select className="field" value={what} onChange={(e) => setWhat(e.target.value as PinName)}>
-            {PIN_NAMES.map((n) => (
-              <option key={n} value={n}>
-                {PIN_WORDS[n]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col gap-1 text-sm text-soft">
-          Note
-          <select className="field" name="midi" key={what} defaultValue={Math.round(valueOf(map, what) ?? (scale.low + scale.high) / 2)}>
-            {notes.map((m) => (
-              <option key={m} value={m}>
-                {noteName(m)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button className="button">
-          <Pin aria-hidden size={18} /> Pin
-        </button>
-      </form>
+      <ForCoaches>
+        <form onSubmit={pin} className="no-print mt-1 flex flex-wrap items-end gap-2">
+          <label className="flex flex-col gap-1 text-sm text-soft">
+            What
+            <select className="field" value={what} onChange={(e) => setWhat(e.target.value as PinName)}>
+              {PIN_NAMES.map((n) => (
+                <option key={n} value={n}>
+                  {PIN_WORDS[n]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="flex flex-col gap-1 text-sm text-soft">
+            Note
+            <select className="field" name="midi" key={what} defaultValue={Math.round(valueOf(map, what) ?? (scale.low + scale.high) / 2)}>
+              {notes.map((m) => (
+                <option key={m} value={m}>
+                  {noteName(m)}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button className="button">
+            <Pin aria-hidden size={18} /> Pin
+          </button>
+        </form>
+      </ForCoaches>
       {problem && <Notice>{problem}</Notice>}
     </details>
   );

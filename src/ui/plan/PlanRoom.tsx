@@ -16,7 +16,7 @@ import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { Redo2, RotateCcw, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useId, useState } from 'react';
+import { useId, useState } from 'react';
 import type { Exercise, Strand } from '../../core/exercise/types';
 import { schoolById } from '../../core/map/schools';
 import { noteName } from '../../core/music/pitch';
@@ -28,8 +28,10 @@ import { RULES } from '../../core/plan/rules';
 import type { Rung } from '../../core/plan/progress';
 import type { Plan, PlanItem } from '../../core/plan/types';
 import type { Entry } from '../../core/practice/types';
+import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
+import { useShortcuts } from '../kit/useShortcuts';
 import { dateOf, FINDING_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { AssignPanel } from './AssignPanel';
@@ -72,9 +74,11 @@ export function PlanRoom({ view }: Props) {
     return (
       <div className="card max-w-2xl text-lg">
         <p>Exercises are chosen from the map, and there is none yet. Record a siren first.</p>
-        <Link className="button-main mt-3" href={`/singers/${singer.id}/listen`}>
-          Listen to {singer.name}
-        </Link>
+        <ForCoaches>
+          <Link className="button-main mt-3" href={`/singers/${singer.id}/listen`}>
+            Listen to {singer.name}
+          </Link>
+        </ForCoaches>
       </div>
     );
   return <Planner view={view} school={school} onSchool={setSchool} planning={planning} plan={planning.plan} p={planning.p} />;
@@ -110,17 +114,13 @@ function Planner({
   const shown = items.find((it) => it.exerciseId === selected) ?? items[0];
   const exercise = shown && p.find(shown.exerciseId);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || /INPUT|TEXTAREA/.test((event.target as HTMLElement).tagName)) return;
-      const step = event.key === 'z' && !event.shiftKey ? undo : event.key === 'y' || (event.key === 'Z' && event.shiftKey) ? redo : null;
-      if (!step) return;
-      event.preventDefault();
-      step();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [undo, redo]);
+  useShortcuts(
+    [
+      { key: 'z', command: true, says: 'takes a change back', act: undo },
+      { key: 'y', command: true, says: 'and makes it again', act: redo },
+    ],
+    true,
+  );
 
   const add = (e: Exercise, at?: number) => {
     const item = itemByHand(e, items, p);
@@ -184,19 +184,21 @@ function Planner({
             <button className="button px-3" disabled={!redo} onClick={redo ?? undefined} title="Redo (Ctrl Y)">
               <Redo2 aria-hidden size={18} /> <span className="sr-only">Redo</span>
             </button>
-            <SetsMenu
-              items={items}
-              p={p}
-              templates={view.templates}
-              others={view.others}
-              assigned={assigned}
-              onItems={(next, words) => {
-                setItems(next);
-                setSaid(words);
-              }}
-              onProblem={setProblem}
-            />
-            <AssignPanel singer={singer} items={items} startsOn={startsOn} onStartsOn={setStartsOn} conflicts={conflicts.length} />
+            <ForCoaches>
+              <SetsMenu
+                items={items}
+                p={p}
+                templates={view.templates}
+                others={view.others}
+                assigned={assigned}
+                onItems={(next, words) => {
+                  setItems(next);
+                  setSaid(words);
+                }}
+                onProblem={setProblem}
+              />
+              <AssignPanel singer={singer} items={items} startsOn={startsOn} onStartsOn={setStartsOn} conflicts={conflicts.length} />
+            </ForCoaches>
           </div>
         </div>
         <p>
@@ -292,7 +294,7 @@ function Planner({
                   <ul>
                     {assigned.map((a) => (
                       <li key={a.id}>
-                        <Link className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
+                        <Link prefetch={false} className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
                           {dateOf(a.createdAt)}: {a.items.length} exercises
                         </Link>
                       </li>
@@ -352,9 +354,11 @@ function SchoolTried({
         <button className="button" onClick={onBack}>
           Back
         </button>
-        <button className="button-main" onClick={() => void keep()}>
-          Teach {view.singer.name} this way
-        </button>
+        <ForCoaches>
+          <button className="button-main" onClick={() => void keep()}>
+            Teach {view.singer.name} this way
+          </button>
+        </ForCoaches>
       </div>
       {problem && <p role="alert">{problem}</p>}
       <DifferenceList differences={compare(before, items)} before={before} after={items} name={(id) => p.find(id)?.name ?? ''} />

@@ -1,14 +1,15 @@
-import { addDays, format, parseISO } from 'date-fns';
+import { format, parseISO } from 'date-fns';
 import { DAYS_A_WEEK } from '../../core/plan/types';
+import { daysOfWeek } from '../../core/practice/days';
 
 /** A day as "2026-11-25". */
 export const dayKey = (date: Date): string => format(date, 'yyyy-MM-dd');
 
 /** The seven days of a week that begins on a day: short and long names, and the date. */
 export const weekFrom = (startsOn: string) =>
-  Array.from({ length: DAYS_A_WEEK }, (_, d) => {
-    const date = addDays(parseISO(startsOn), d);
-    return { key: dayKey(date), short: format(date, 'EEEEEE'), long: format(date, 'EEEE d MMMM') };
+  daysOfWeek(startsOn).map((key) => {
+    const date = parseISO(key);
+    return { key, short: format(date, 'EEEEEE'), long: format(date, 'EEEE d MMMM') };
   });
 
 /** Days in words: "every day", "Mo Tu We". */

@@ -10,6 +10,7 @@ import { conflicts } from '../../core/plan/check';
 import type { Today } from '../../core/plan/safety';
 import type { PlanItem, PlanRequest } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { useMayChange } from '../kit/may-change';
 import { sendJson } from '../kit/request';
 
 export interface PlanSource {
@@ -36,6 +37,7 @@ const REST_MS = 600;
  */
 export function usePlanning(source: PlanSource, school: SchoolId) {
   const { singer, map, today, own } = source;
+  const mayChange = useMayChange();
   const shelf = useMemo(() => [...SHELF, ...own], [own]);
   const request = useCallback(
     (terms: Terms): PlanRequest => ({ ...terms, map, voiceType: singer.voiceType, school, shelf, minor: singer.minor, today }),
@@ -72,6 +74,8 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
   const save = useCallback(
     ({ terms, items }: State) => {
       clearTimeout(resting.current);
+      // Whoever may only look may try things out; none of it is kept.
+      if (!mayChange) return;
       resting.current = setTimeout(() => {
         const edits = editsOf(suggest(terms), items);
         sendJson('PUT', `/api/singers/${singer.id}/plan`, { terms, edits }).then(
@@ -80,7 +84,7 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
         );
       }, REST_MS);
     },
-    [singer.id, suggest],
+    [mayChange, singer.id, suggest],
   );
 
   const to = (next: State) => {

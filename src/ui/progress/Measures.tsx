@@ -1,17 +1,19 @@
 'use client';
 import { useState } from 'react';
-import { Line, LineChart, ResponsiveContainer, YAxis } from 'recharts';
+import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import type { Chapter } from '../../core/practice/chapters';
 import { realChange } from '../../core/practice/change';
 import { DayMeasures, MEASURED } from '../../core/practice/measures';
 import { dateOf } from '../kit/words';
 import { DaySound } from './DaySound';
 import { inWords, verdict } from './verdict';
 
-/** The voice over time: each value by day, whether it has really moved, and any two days side by side. */
-export function Measures({ measured, sirens }: { measured: DayMeasures[]; sirens: Record<string, string> }) {
+/** The voice over time: each value by day, whether it has really moved, and any two days side by side; where chapters of the plan begin. */
+export function Measures({ measured, sirens, chapters }: { measured: DayMeasures[]; sirens: Record<string, string>; chapters: Chapter[] }) {
   const [from, setFrom] = useState(0);
   const [to, setTo] = useState(measured.length - 1);
   if (measured.length === 0) return null;
+  const span = [measured[0].day, measured[measured.length - 1].day].map((d) => Date.parse(d));
   const rows = MEASURED.filter((m) => measured.some((d) => d.values[m.id] !== undefined));
   const day = (label: string, value: number, onChange: (i: number) => void) => (
     <span className="flex items-center gap-1">
@@ -40,7 +42,9 @@ export function Measures({ measured, sirens }: { measured: DayMeasures[]; sirens
         </thead>
         <tbody>
           {rows.map((m) => {
-            const series = measured.flatMap((d) => (d.values[m.id] === undefined ? [] : [{ day: d.day, value: d.values[m.id]! }]));
+            const series = measured.flatMap((d) =>
+              d.values[m.id] === undefined ? [] : [{ at: Date.parse(d.day), value: d.values[m.id]! }],
+            );
             const value = (i: number) => measured[i]?.values[m.id];
             const change = realChange(series.map((s) => s.value));
             return (
@@ -53,7 +57,11 @@ export function Measures({ measured, sirens }: { measured: DayMeasures[]; sirens
                     {series.length > 1 && (
                       <ResponsiveContainer>
                         <LineChart data={series} accessibilityLayer={false} margin={{ top: 4, bottom: 4, left: 4, right: 4 }}>
+                          <XAxis hide dataKey="at" type="number" domain={span} />
                           <YAxis hide domain={['dataMin', 'dataMax']} />
+                          {chapters.map((c) => (
+                            <ReferenceLine key={c.from} x={Date.parse(c.from)} stroke="var(--soft)" strokeDasharray="3 2" />
+                          ))}
                           <Line dataKey="value" stroke="var(--accent)" strokeWidth={2} dot={{ r: 2.5 }} isAnimationActive={false} />
                         </LineChart>
                       </ResponsiveContainer>
@@ -74,6 +82,7 @@ export function Measures({ measured, sirens }: { measured: DayMeasures[]; sirens
       <p className="mt-2 text-sm text-soft">
         Each day from that day’s takes alone. A value has moved when the mean of the latest days and of the first differ by more than days
         differ anyway (successive differences, 95 % by Student’s t).
+        {chapters.length > 0 && ' At a broken line a chapter of the plan begins.'}
       </p>
     </section>
   );

@@ -10,7 +10,7 @@ import { DayLog, kept, practisedOf } from '../../core/practice/log';
 import type { DayMeasures } from '../../core/practice/measures';
 import { Entry, isDone } from '../../core/practice/types';
 import { dateOf } from '../kit/words';
-import { dayKey, weekFrom } from '../plan/days';
+import { dayKey } from '../plan/days';
 import { toldInWords } from '../practice/words';
 import { Chapters } from './Chapters';
 import { Measures } from './Measures';
@@ -49,7 +49,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
     assigned[0] &&
     kept(
       items,
-      weekFrom(assigned[0].startsOn).map((d) => d.key),
+      assigned[0].startsOn,
       days.filter((d) => d.items > 0).map((d) => d.day),
       dayKey(new Date(now)),
     );
@@ -63,7 +63,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
         <Report name={singer.name} days={days} measured={measured} chapters={chapters} now={now} />
       )}
       <Chapters chapters={chapters} />
-      <Measures measured={measured} sirens={sirens} />
+      <Measures measured={measured} sirens={sirens} chapters={chapters} />
       {days.length === 0 ? (
         <p className="card max-w-2xl text-lg">
           {singer.name} hasn’t practised with Wendel yet. Assign a week, then send the practice page from its sheet.

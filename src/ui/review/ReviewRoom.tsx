@@ -1,7 +1,7 @@
 'use client';
-import { ArrowDown, ArrowUp, Check, Pause, Play, Plus, Redo2, Repeat, Snail, Undo2, X } from 'lucide-react';
+import { Pause, Play, Plus, Redo2, Repeat, Snail, Undo2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { markOn } from '../../core/map/votes';
@@ -9,13 +9,17 @@ import { noteName, noteWithCents } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { Change, changesOf } from '../../core/take/changes';
 import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/types';
+import { Keys } from '../kit/Keys';
+import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { request } from '../kit/request';
-import { dateTimeOf, EVENT_WORDS, TASK_WORDS } from '../kit/words';
+import type { Shortcut } from '../kit/useShortcuts';
+import { dateTimeOf, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { TakePicture } from '../take/TakePicture';
 import { SingerMark } from '../kit/Shapes';
 import { Blind, BlindListen } from './BlindListen';
+import { ChangeList } from './ChangeList';
 import { Compare, OtherTake } from './Compare';
 import { TakeNote } from './TakeNote';
 import { useMarks } from './useMarks';
@@ -49,6 +53,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
   const findings = analysis?.findings ?? null;
   const trace = analysis?.trace ?? null;
   const heard = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
+  const mayChange = useMayChange();
   const [blind, setBlind] = useState<Blind>('off');
   const changes = blind === 'listening' ? NOTHING : heard;
   const { marks, problem, set, undo, redo } = useMarks(take.id, stored);
@@ -108,59 +113,28 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     [nowS, set, trace],
   );
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const tag = (event.target as HTMLElement).tagName;
-      if (tag === 'INPUT' || tag === 'SELECT' || tag === 'TEXTAREA') return;
-      const change = changes[selected];
-      const act: Record<string, (() => void) | undefined> = {
-        ' ': tag === 'BUTTON' || tag === 'A' ? undefined : () => (playing ? stop() : playFrom(cursorS)),
-        j: () => select(selected + 1),
-        k: () => select(selected - 1),
-        a: change && (() => say(change, 'accept')),
-        x: change && (() => say(change, 'reject')),
-        ArrowUp: change && (() => move(change, 1)),
-        ArrowDown: change && (() => move(change, -1)),
-        m: () => addHere('coach'),
-        n: () => addHere('singer'),
-        l: () => setLoop(!loop),
-        h: () => setSlow(!slow),
-        1: () => playFrom(nowS),
-        2: beside ? () => play(beside, nowS) : undefined,
-      };
-      const command = event.ctrlKey || event.metaKey;
-      const wanted = event.key.toLowerCase();
-      const commands: Record<string, (() => void) | null> = { z: event.shiftKey ? redo : undo, y: redo };
-      const action = command ? commands[wanted] : event.altKey ? undefined : act[event.key];
-      if (!action) return;
-      event.preventDefault();
-      action();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [
-    addHere,
-    beside,
-    changes,
-    cursorS,
-    loop,
-    move,
-    nowS,
-    play,
-    playFrom,
-    playing,
-    redo,
-    say,
-    select,
-    selected,
-    setLoop,
-    setSlow,
-    slow,
-    stop,
-    undo,
-  ]);
+  const change = changes[selected];
+  const marking: Shortcut[] = [
+    { key: 'a', says: 'right: it is as the machine says', act: change && (() => say(change, 'accept')) },
+    { key: 'x', says: 'there is nothing', act: change && (() => say(change, 'reject')) },
+    { key: 'ArrowUp', says: 'moves the change up a semitone', act: change && (() => move(change, 1)) },
+    { key: 'ArrowDown', says: 'moves it down', act: change && (() => move(change, -1)) },
+    { key: 'm', says: 'you hear a change here', act: () => addHere('coach') },
+    { key: 'n', says: 'the singer feels one here', act: () => addHere('singer') },
+    { key: 'z', command: true, says: 'takes your last word back', act: undo },
+    { key: 'y', command: true, says: 'and says it again', act: redo },
+  ];
+  const shortcuts: Shortcut[] = [
+    { key: ' ', says: 'plays and pauses', act: () => (playing ? stop() : playFrom(cursorS)) },
+    { key: 'j', says: 'goes on to the next change', act: () => select(selected + 1) },
+    { key: 'k', says: 'goes back to the one before', act: () => select(selected - 1) },
+    { key: 'l', says: 'plays it again and again', act: () => setLoop(!loop) },
+    { key: 'h', says: 'plays at half speed', act: () => setSlow(!slow) },
+    { key: '1', says: 'plays this take from here', act: () => playFrom(nowS) },
+    { key: '2', says: 'plays the one beside it from here', act: beside ? () => play(beside, nowS) : undefined },
+    ...(mayChange ? marking : []),
+  ];
 
-  const added = marks.filter((m) => m.verdict === 'add');
   return (
     <div className="grid gap-4 lg:grid-cols-[1fr_24rem]">
       <section aria-label="The take beside the ladder" className="flex flex-col gap-3">
@@ -189,18 +163,20 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
           >
             {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Pause' : 'Play'}
           </button>
-          <button className="button" onClick={() => addHere('coach')} title="M: at the line, while it plays or stands">
-            <Plus aria-hidden size={18} /> I hear it here
-          </button>
-          <button className="button" onClick={() => addHere('singer')} title="N: what the singer says, at the line">
-            <Plus aria-hidden size={18} /> Singer feels it here
-          </button>
-          <button className="button px-3" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z" aria-label="Undo">
-            <Undo2 aria-hidden size={18} />
-          </button>
-          <button className="button px-3" onClick={() => redo?.()} disabled={!redo} title="Ctrl+Y" aria-label="Redo">
-            <Redo2 aria-hidden size={18} />
-          </button>
+          <ForCoaches>
+            <button className="button" onClick={() => addHere('coach')} title="M: at the line, while it plays or stands">
+              <Plus aria-hidden size={18} /> I hear it
+            </button>
+            <button className="button" onClick={() => addHere('singer')} title="N: what the singer says, at the line">
+              <Plus aria-hidden size={18} /> Singer feels it
+            </button>
+            <button className="button px-3" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z" aria-label="Undo">
+              <Undo2 aria-hidden size={18} />
+            </button>
+            <button className="button px-3" onClick={() => redo?.()} disabled={!redo} title="Ctrl+Y" aria-label="Redo">
+              <Redo2 aria-hidden size={18} />
+            </button>
+          </ForCoaches>
           <button
             className={`button ${loop ? 'border-accent text-accent' : ''}`}
             aria-pressed={loop}
@@ -217,6 +193,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
           >
             <Snail aria-hidden size={18} /> Half speed
           </button>
+          <Keys shortcuts={shortcuts} repeats />
         </div>
         <div className="flex flex-wrap items-end justify-between gap-2">
           <Compare
@@ -233,12 +210,14 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             }}
             onPlay={(which) => (which === 'A' ? playFrom(nowS) : play(beside, nowS))}
           />
-          <BlindListen
-            state={blind}
-            marks={marks.filter((m) => m.by === 'coach' && m.verdict === 'add')}
-            changes={heard}
-            onState={setBlind}
-          />
+          <ForCoaches>
+            <BlindListen
+              state={blind}
+              marks={marks.filter((m) => m.by === 'coach' && m.verdict === 'add')}
+              changes={heard}
+              onState={setBlind}
+            />
+          </ForCoaches>
         </div>
       </section>
 
@@ -284,92 +263,17 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
           </span>
         </p>
         {findings?.quality.usable && heard.length === 0 && (
-          <p className="card">No change was found in this take. If you hear one, stop there and press M.</p>
+          <p className="card">No change was found in this take. {mayChange && 'If you hear one, stop there and press M.'}</p>
         )}
-        <ol className="flex flex-col gap-2">
-          {changes.map((change, i) => {
-            const mark = markOn(change, marks);
-            return (
-              <li
-                key={change.timeS}
-                className={`rounded-xl border bg-card p-3 ${i === selected ? 'border-accent' : 'border-line'}`}
-                data-testid="change"
-              >
-                <div className="flex items-center gap-2">
-                  <button
-                    className="flex min-h-11 flex-1 items-center gap-3 text-left"
-                    onClick={() => select(i)}
-                    title="J and K go through the changes"
-                  >
-                    <Play aria-hidden size={18} className="shrink-0 text-accent" />
-                    <span className={`text-2xl font-bold ${mark?.verdict === 'reject' ? 'line-through' : ''}`}>
-                      {noteName(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}
-                    </span>
-                    <span className="text-sm">
-                      {EVENT_WORDS[change.kind]}, going {change.direction}
-                      <br />
-                      <span className="text-soft">
-                        {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? `, machine: ${noteName(change.midi)}` : ''}
-                      </span>
-                    </span>
-                  </button>
-                </div>
-                <div className="mt-1 flex gap-1">
-                  <Verdict
-                    on={mark?.verdict === 'accept'}
-                    label="Right"
-                    hint="A"
-                    onClick={() => say(change, mark?.verdict === 'accept' ? null : 'accept')}
-                  >
-                    <Check aria-hidden size={16} />
-                  </Verdict>
-                  <Verdict
-                    on={mark?.verdict === 'reject'}
-                    label="Nothing there"
-                    hint="X"
-                    onClick={() => say(change, mark?.verdict === 'reject' ? null : 'reject')}
-                  >
-                    <X aria-hidden size={16} />
-                  </Verdict>
-                  <span className="flex-1" />
-                  <button
-                    className="button-small min-h-11 min-w-11"
-                    aria-label={`Move the change at ${noteName(change.midi)} down a semitone`}
-                    title="Arrow down"
-                    onClick={() => move(change, -1)}
-                  >
-                    <ArrowDown aria-hidden size={16} />
-                  </button>
-                  <button
-                    className="button-small min-h-11 min-w-11"
-                    aria-label={`Move the change at ${noteName(change.midi)} up a semitone`}
-                    title="Arrow up"
-                    onClick={() => move(change, 1)}
-                  >
-                    <ArrowUp aria-hidden size={16} />
-                  </button>
-                </div>
-              </li>
-            );
-          })}
-          {added.map((m) => (
-            <li key={m.id} className="flex items-center gap-3 rounded-xl border border-line bg-card p-3" data-testid="added">
-              <span className="text-2xl font-bold">{noteName(m.midi)}</span>
-              <span className="flex-1 text-sm">
-                {m.by === 'coach' ? 'you heard a change' : 'the singer feels it change'}, going {m.direction}
-                <br />
-                <span className="text-soft">{m.timeS.toFixed(1)} s</span>
-              </span>
-              <button
-                className="button-small min-h-11 min-w-11"
-                aria-label={`Take back your mark at ${noteName(m.midi)}`}
-                onClick={() => set(m.id, undefined)}
-              >
-                <X aria-hidden size={16} />
-              </button>
-            </li>
-          ))}
-        </ol>
+        <ChangeList
+          changes={changes}
+          marks={marks}
+          selected={selected}
+          onSelect={select}
+          onSay={say}
+          onMove={move}
+          onTakeBack={(id) => set(id, undefined)}
+        />
         {changes[selected] && (
           <details className="card" onToggle={(e) => setMeasured(e.currentTarget.open)}>
             <summary className="cursor-pointer font-semibold">How the change at {noteName(changes[selected].midi)} was measured</summary>
@@ -425,25 +329,5 @@ function PatternGaps({ pattern }: { pattern: PatternSung }) {
       {missing.length > 0 && `Left out: degree ${missing.join(', ')}. `}
       {extra > 0 && `${extra} ${extra === 1 ? 'note' : 'notes'} beside the pattern.`}
     </p>
-  );
-}
-
-function Verdict({
-  on,
-  label,
-  hint,
-  onClick,
-  children,
-}: {
-  on: boolean;
-  label: string;
-  hint: string;
-  onClick: () => void;
-  children: React.ReactNode;
-}) {
-  return (
-    <button aria-pressed={on} title={hint} onClick={onClick} className={`button-small min-h-11 ${on ? 'border-coach text-coach' : ''}`}>
-      {children} {label}
-    </button>
   );
 }

@@ -1,9 +1,11 @@
 'use client';
 import { useState } from 'react';
+import { useMayChange } from '../kit/may-change';
 import { request } from '../kit/request';
 
 /** The coach's own words on a take; kept when the field is left. */
 export function TakeNote({ takeId, stored }: { takeId: string; stored: string }) {
+  const mayChange = useMayChange();
   const [said, setSaid] = useState('');
   const save = (note: string) =>
     request(`/api/takes/${takeId}`, {
@@ -19,6 +21,7 @@ export function TakeNote({ takeId, stored }: { takeId: string; stored: string })
       A word on this take
       <textarea
         className="field min-h-16 py-2 text-base"
+        readOnly={!mayChange}
         defaultValue={stored}
         maxLength={2000}
         onBlur={(e) => e.target.value !== stored && void save(e.target.value)}

@@ -7,6 +7,7 @@ import { followAlong } from '../../core/exercise/follow-along';
 import { toMidi } from '../../core/format/midi';
 import { toMusicXml } from '../../core/format/musicxml';
 import { download, fileName } from '../kit/download';
+import { ForCoaches } from '../kit/may-change';
 import { POPOVER } from '../kit/popover';
 import { downloadCalendar } from './calendar';
 import type { SheetView } from './view';
@@ -96,7 +97,9 @@ export function SheetTools({
       <button className="button" onClick={() => window.print()}>
         <Printer aria-hidden size={18} /> Print
       </button>
-      <SendPage singer={singer} onLink={onLink} />
+      <ForCoaches>
+        <SendPage singer={singer} onLink={onLink} />
+      </ForCoaches>
     </>
   );
 }

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import { useMayChange } from '../kit/may-change';
 
 const TABS = [
   ['listen', 'Listen'],
@@ -21,13 +22,14 @@ export function SingerFrame({
   children: React.ReactNode;
 }) {
   const path = usePathname();
+  const mayChange = useMayChange();
   return (
     <main className="mx-auto max-w-[1240px] px-4 py-3">
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-1">
         <h1 className="text-2xl font-bold">{singer.name}</h1>
         <p className="pb-0.5 text-soft">{[voiceType(singer.voiceType).name, singer.part].filter(Boolean).join(' · ')}</p>
         <nav aria-label={`${singer.name}: views`} className="no-print ml-auto flex gap-1">
-          {TABS.map(([tab, name]) => {
+          {TABS.filter(([tab]) => mayChange || tab !== 'listen').map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
             const here = path === href || path.includes(WITHIN[tab] ?? href);
             return (

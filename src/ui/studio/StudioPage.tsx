@@ -1,18 +1,18 @@
 'use client';
-import { differenceInCalendarDays, subDays } from 'date-fns';
+import { differenceInCalendarDays } from 'date-fns';
 import { Pencil, UserPlus } from 'lucide-react';
 import Link from 'next/link';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
-import { kept } from '../../core/practice/log';
+import type { PractisedInShort } from '../../core/practice/log';
 import type { Before, Done } from '../../core/practice/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
+import { ForCoaches } from '../kit/may-change';
 import { dateOf, FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
-import { dayKey, weekFrom } from '../plan/days';
 import { toldInWords } from '../practice/words';
 import { News } from '../progress/News';
 import { EditSinger, SingerFields } from './EditSinger';
@@ -21,20 +21,18 @@ interface Row extends SingerFields {
   id: string;
   voiceType: VoiceTypeId;
   archivedAt: Date | null;
-  takes: number;
   lastHeard: Date | null;
+  pending: boolean;
   summary: VoiceSummary;
   health: HealthAnswers | null;
-  lastPractised: string | null;
-  assigned: { startsOn: string; days: number[] } | null;
-  practisedOn: string[];
+  practised: PractisedInShort;
   told: Before | Done | null;
 }
 
 /** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
 const DUE_DAYS = 21;
 
-const FIRST_ROWS = 40;
+const FIRST_ROWS = 24;
 /** So many names stand in the line of who needs a word. */
 const NAMED = 6;
 
@@ -58,29 +56,22 @@ const ORDER: Record<Sort, (a: Row, b: Row) => number> = {
 /** So many days with work and nothing done, and it is time for a word. */
 const SILENT_DAYS = 3;
 
-/** Of the assigned week's days with work before today, how many were practised on; null: none yet, or the week is over. */
-function keptOf({ assigned, practisedOn }: Row, now: number): { done: number; of: number } | null {
-  if (!assigned) return null;
-  const week = weekFrom(assigned.startsOn).map((d) => d.key);
-  const yesterday = dayKey(subDays(now, 1));
-  if (yesterday > week[week.length - 1]) return null;
-  const of = kept([{ days: assigned.days }], week, practisedOn, yesterday);
-  return of.of > 0 ? of : null;
+/** What the map says in short. */
+function foundIn({ lastHeard, pending, summary }: Row): string {
+  if (!lastHeard) return 'Not heard yet';
+  if (pending) return 'Being listened to';
+  return summary.findings.map((f) => FINDING_WORDS[f]).join(', ') || 'Nothing stands out yet';
 }
 
 /** What was practised, against the week that was assigned where there is one. */
-function practiceWords(s: Row, now: number): string {
-  const week = keptOf(s, now);
+function practiceWords({ week, days, last }: PractisedInShort): string {
   if (week) return `kept ${week.done} of ${week.of} days`;
-  const since = dayKey(subDays(now, 7));
-  const days = s.practisedOn.filter((day) => day > since).length;
-  return days > 0 ? `practised ${days} of 7 days` : `practised ${dateOf(s.lastPractised!)}`;
+  return days > 0 ? `practised ${days} of 7 days` : `practised ${dateOf(last!)}`;
 }
 
 /** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
-function wordFor(s: Row, now: number): string | null {
-  if (s.told) return 'told of trouble';
-  const week = keptOf(s, now);
+function wordFor({ told, practised: { week } }: Row): string | null {
+  if (told) return 'told of trouble';
   if (week && week.done === 0 && week.of >= SILENT_DAYS) return 'has not begun this week';
   return null;
 }
@@ -118,7 +109,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
   const needing = archived
     ? []
     : present.flatMap((s) => {
-        const why = wordFor(s, now);
+        const why = wordFor(s);
         return why ? [{ s, why }] : [];
       });
   const troubled = present.filter(troubleOf).length;
@@ -151,9 +142,11 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
               {archived ? 'Back to your singers' : 'Put away'}
             </button>
           )}
-          <button className="button-main" onClick={() => setEditing('new')}>
-            <UserPlus aria-hidden size={18} /> Add a singer
-          </button>
+          <ForCoaches>
+            <button className="button-main" onClick={() => setEditing('new')}>
+              <UserPlus aria-hidden size={18} /> Add a singer
+            </button>
+          </ForCoaches>
         </div>
       </div>
       {needing.length > 0 && (
@@ -211,32 +204,34 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                   </td>
                   <td className="px-2 py-3 font-bold">{s.summary.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}</td>
                   <td className="px-2 py-3">
-                    {s.summary.findings.map((f) => FINDING_WORDS[f]).join(', ') || (s.takes ? 'Nothing stands out yet' : 'Not heard yet')}
+                    {foundIn(s)}
                     {troubleOf(s) && <div className="text-sm font-semibold text-warn">{troubleOf(s)}</div>}
                   </td>
                   <td className="px-2 py-3 whitespace-nowrap">
                     {s.lastHeard ? dateOf(s.lastHeard) : 'Never'}
                     {due(s) && <div className="text-sm font-semibold">due</div>}
-                    {s.lastPractised && (
+                    {s.practised.last && (
                       <Link href={`/singers/${s.id}/progress`} prefetch={false} className="block text-sm text-soft underline">
-                        {practiceWords(s, now)}
+                        {practiceWords(s.practised)}
                       </Link>
                     )}
                   </td>
                   <td className="px-4 py-3 text-right">
-                    <span className="flex justify-end gap-1">
-                      <button
-                        className="button px-3"
-                        aria-label={`About ${s.name}`}
-                        title={`About ${s.name}`}
-                        onClick={() => setEditing(s)}
-                      >
-                        <Pencil aria-hidden size={18} />
-                      </button>
-                      <Link href={`/singers/${s.id}/listen`} prefetch={false} className="button" aria-label={`Listen to ${s.name}`}>
-                        Listen
-                      </Link>
-                    </span>
+                    <ForCoaches>
+                      <span className="flex justify-end gap-1">
+                        <button
+                          className="button px-3"
+                          aria-label={`About ${s.name}`}
+                          title={`About ${s.name}`}
+                          onClick={() => setEditing(s)}
+                        >
+                          <Pencil aria-hidden size={18} />
+                        </button>
+                        <Link href={`/singers/${s.id}/listen`} prefetch={false} className="button" aria-label={`Listen to ${s.name}`}>
+                          Listen
+                        </Link>
+                      </span>
+                    </ForCoaches>
                   </td>
                 </tr>
               ))}

@@ -3,6 +3,8 @@ import { useEffect, useRef } from 'react';
 import { LadderScale } from '../ladder/scale';
 import { Curve, drawCurve, TimeScale } from './trace';
 
+const DARK = '(prefers-color-scheme: dark)';
+
 /** A pitch curve on a canvas of the ladder's height; paints again when anything changes (or the theme does). */
 export function CurveCanvas({ curve, time, scale }: { curve: Curve; time: TimeScale; scale: LadderScale }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -10,11 +12,11 @@ export function CurveCanvas({ curve, time, scale }: { curve: Curve; time: TimeSc
     const paint = () => {
       const ctx = sizedContext(canvas.current, time.width, scale.height);
       if (!ctx) return;
-      const [ink, accent] = themeColours(canvas.current!);
+      const [ink, accent] = themeColours();
       drawCurve(ctx, curve, time, scale, ink, accent);
     };
     paint();
-    const dark = matchMedia('(prefers-color-scheme: dark)');
+    const dark = matchMedia(DARK);
     dark.addEventListener('change', paint);
     return () => dark.removeEventListener('change', paint);
   }, [curve, time, scale]);
@@ -42,8 +44,16 @@ export function sizedContext(canvas: HTMLCanvasElement | null, width: number, he
   return ctx;
 }
 
-/** Ink, accent and soft ink of the present theme. */
-export function themeColours(element: Element): [ink: string, accent: string, soft: string] {
-  const style = getComputedStyle(element);
-  return [style.getPropertyValue('--ink'), style.getPropertyValue('--accent'), style.getPropertyValue('--soft')];
+type Colours = [ink: string, accent: string, soft: string];
+let theme: { dark: MediaQueryList; wasDark: boolean; colours: Colours } | undefined;
+
+/** Ink, accent and soft ink of the present theme. Asked at every frame: the styles are looked up only when the theme has changed. */
+export function themeColours(): Colours {
+  const dark = theme?.dark ?? matchMedia(DARK);
+  if (!theme || theme.wasDark !== dark.matches) {
+    const style = getComputedStyle(document.documentElement);
+    const [ink, accent, soft] = ['--ink', '--accent', '--soft'].map((name) => style.getPropertyValue(name));
+    theme = { dark, wasDark: dark.matches, colours: [ink, accent, soft] };
+  }
+  return theme.colours;
 }

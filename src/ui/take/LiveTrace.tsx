@@ -99,7 +99,7 @@ export function LiveTrace({
       const first = Math.max(0, anew ? Math.floor(fromS / HOP_S) - 1 : shown!.to - OVERLAP);
       const curve = { startS: first * HOP_S, hopS: HOP_S, midi: live.midi.slice(first) };
       const time = { fromS, toS: fromS + LIVE_WINDOW_S, width };
-      const [ink, , soft] = themeColours(colours.current!);
+      const [ink, , soft] = themeColours();
       strokeCurve(pens[0], curve, time, scale, OUTLINE_PX, ink);
       strokeCurve(pens[1], { ...curve, head: live.head.slice(first).map((h) => (h - from) / span) }, time, scale, LINE_PX, soft);
       shown = { live, fromS, to: live.midi.length, known };

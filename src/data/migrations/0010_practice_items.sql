@@ -1,0 +1,1 @@
+CREATE INDEX "practice_items" ON "practice" USING btree ("singer_id","day","studio_id") WHERE what->>'kind' = 'item';

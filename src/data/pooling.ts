@@ -1,0 +1,39 @@
+import { withPins } from '../core/map/pins';
+import { mapVoice, summaryOf } from '../core/map/pool';
+import type { TakeEvidence, VoiceMap } from '../core/map/types';
+import { StudioTx } from './client';
+import { evidenceOf, keepMap, keptMap, pinsOf, staleMap } from './maps';
+import { marksOfSinger, takesOfSinger } from './takes';
+
+/** What a map is pooled from, of takes up to a time. */
+export async function evidenceFor(tx: StudioTx, singerId: string, until = Infinity): Promise<TakeEvidence[]> {
+  const takes = await takesOfSinger(tx, singerId);
+  const marks = await marksOfSinger(tx, singerId);
+  return takes.flatMap((t) =>
+    t.findings && t.recordedAt.getTime() <= until
+      ? [{ takeId: t.id, findings: t.findings, recordedAt: t.recordedAt.getTime(), marks: marks.filter((m) => m.takeId === t.id) }]
+      : [],
+  );
+}
+
+/** The pooled map of a voice, without pins: kept from last time while its evidence hasn't changed. */
+async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
+  // Read before the takes: evidence that comes meanwhile makes this map old, never wrong.
+  const evidence = await evidenceOf(tx, singerId);
+  const kept = await keptMap(tx, singerId, evidence);
+  if (kept) return kept;
+  const map = mapVoice(await evidenceFor(tx, singerId));
+  if (!tx.readOnly) await keepMap(tx, singerId, evidence, map, summaryOf(map));
+  return map;
+}
+
+/** The map of a voice with the coach's pinned values in place. */
+export const mapOf = async (tx: StudioTx, singerId: string): Promise<VoiceMap> =>
+  withPins(await pooledMap(tx, singerId), await pinsOf(tx, singerId));
+
+/** Pool the map of one voice whose evidence has changed, who was heard last first. Whether there was one. */
+export async function poolOne(tx: StudioTx): Promise<boolean> {
+  const singerId = await staleMap(tx);
+  if (singerId) await pooledMap(tx, singerId);
+  return singerId !== undefined;
+}

@@ -1,0 +1,235 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useFollowAlong } from '../../audio/follow-along';
+import type { Live } from '../../audio/input';
+import { renderKey } from '../../core/exercise/render';
+import { askOf, isOver } from '../../core/lesson/course';
+import { paceOf } from '../../core/lesson/pace';
+import { patternSteps } from '../../core/lesson/pattern';
+import { createTakeEnd } from '../../core/lesson/take-end';
+import type { Ask, LessonAction } from '../../core/lesson/types';
+import type { CoachMark } from '../../core/map/types';
+import { noteName } from '../../core/music/pitch';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
+import type { CrossingStyle } from '../../core/sim/profile';
+import type { TimbreAxis } from '../../core/take/timbre';
+import { HOP_S } from '../../core/voice/types';
+import { openSource } from '../listen/sources';
+import { useRecorder } from '../listen/useRecorder';
+import { COLOUR_WORDS, VOWELS } from '../listen/what-to-sing';
+import type { LiveStore } from '../take/LiveTrace';
+import { simulatedAsk } from './sim-ask';
+import type { useCourse } from './useCourse';
+import { useMadeTakes } from './useMadeTakes';
+
+/** The last note of the piano has died away by then. */
+const AFTER_PIANO_S = 0.15;
+const BREATH_BEATS = 2;
+const COUNT_IN_BEATS = 4;
+/** Between a take and the next key's piano or recording: time for a breath. */
+const BREATH_MS = 500;
+/** Less singing than this is none. */
+const LEAST_SUNG_S = 0.3;
+
+const PACE_WORDS = { lingers: 'Keep moving: the low notes use up the breath.', rushes: 'A little slower through the change.' };
+
+/** What is heard before a take. */
+export type Reference = 'pattern' | 'chord' | 'count' | 'none';
+
+interface Setting {
+  singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
+  lessonId: string;
+  reference: Reference;
+  source: 'microphone' | 'simulated';
+  /** How the simulated singer crosses. */
+  style: CrossingStyle;
+}
+
+const nameOf = (ask: Ask) =>
+  [
+    ask.step.name,
+    ask.colour && COLOUR_WORDS.find(([c]) => c === ask.colour)?.[1],
+    ask.tonicMidi !== null && !ask.step.colours ? `in ${noteName(ask.tonicMidi)}` : ask.of !== null && ask.of > 1 && `${ask.number}`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+
+/** A lesson as it runs: the piano gives a key, the take begins after it and ends by itself, the next follows; and what a coach does meanwhile. */
+export function useLessonRun(
+  { course, present, act }: ReturnType<typeof useCourse>,
+  { singer, lessonId, reference, source, style }: Setting,
+) {
+  const [marks, setMarks] = useState<CoachMark[]>([]);
+  const [problem, setProblem] = useState<string | null>(null);
+  /** Whether the lesson goes on by itself from take to take of a step. */
+  const [running, setRunning] = useState(false);
+  const piano = useFollowAlong();
+  const pace = useRef<HTMLParagraphElement | null>(null);
+  const takeEnd = useRef<{ push(frames: Live['frames']): boolean } | null>(null);
+  const finishNow = useRef<(byItself: boolean) => Promise<void>>(async () => {});
+  const goNow = useRef<() => void>(() => {});
+  const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+
+  const onFrames = useCallback(
+    ({ frames }: Live, { midi }: LiveStore) => {
+      if (pace.current && askOf(present.current)?.step.task === 'siren') {
+        const hint = paceOf(midi, course.voice.low, course.voice.change);
+        const words = hint ? PACE_WORDS[hint] : '';
+        if (pace.current.textContent !== words) pace.current.textContent = words;
+      }
+      if (takeEnd.current?.push(frames)) {
+        takeEnd.current = null;
+        void finishNow.current(true);
+      }
+    },
+    [course.voice, present],
+  );
+  const recorder = useRecorder(singer.axis, onFrames, () => {
+    setProblem('The microphone went away. What was recorded so far is kept: plug it in again and press Space.');
+    return finishNow.current(false);
+  });
+  const { state, close } = recorder;
+  const takes = useMadeTakes(recorder.deliver, setProblem);
+  const playing = piano.sounding !== null;
+
+  const record = async () => {
+    const now = askOf(present.current);
+    if (!now) return;
+    setProblem(null);
+    setMarks([]);
+    takes.stopPlaying();
+    takeEnd.current = createTakeEnd(now);
+    if (source === 'simulated') close();
+    try {
+      await recorder.start(
+        {
+          id: crypto.randomUUID(),
+          singerId: singer.id,
+          singerName: singer.name,
+          task: now.step.task,
+          vowel: now.vowel,
+          colour: now.colour,
+          source,
+          recordedAt: new Date().toISOString(),
+          lessonId,
+          step: nameOf(now),
+          asked:
+            now.step.task === 'scale' && now.step.degrees && now.tonicMidi !== null
+              ? { degrees: now.step.degrees, tonicMidi: now.tonicMidi }
+              : null,
+        },
+        (events) =>
+          openSource(source, events, {
+            type: singer.voiceType,
+            style,
+            task: (low) => simulatedAsk(now, low),
+            vowel: now.vowel,
+            onEnd: () => void finishNow.current(true),
+          }),
+      );
+    } catch (error) {
+      setRunning(false);
+      setProblem((error as Error).message);
+    }
+  };
+
+  /** The piano first, where it is wanted and the step has a key; then the take. */
+  const go = () => {
+    clearTimeout(breath.current);
+    const now = askOf(present.current);
+    if (!now) return;
+    setRunning(true);
+    if (reference === 'none' || now.tonicMidi === null || !now.step.degrees) return void record();
+    const { tempo } = now.step;
+    if (reference === 'count') return void piano.countIn('reference', COUNT_IN_BEATS, tempo, () => void record());
+    const key = renderKey({ steps: patternSteps(now.step) }, now.tonicMidi, tempo);
+    const chordOnly = { ...key, notes: [], totalS: key.chordS };
+    const pattern = { ...key, totalS: key.totalS - (BREATH_BEATS * 60) / tempo + AFTER_PIANO_S };
+    void piano.play('reference', [reference === 'chord' ? chordOnly : pattern], () => void record());
+  };
+  const goSoon = (ms: number) => {
+    breath.current = setTimeout(() => goNow.current(), ms);
+  };
+
+  /** End the take under way: it goes off to the server, and the lesson goes on. */
+  const finish = async (byItself: boolean, action: LessonAction = { kind: 'taken' }) => {
+    takeEnd.current = null;
+    const finished = await recorder.stop();
+    if (!finished) return;
+    if (source === 'simulated') close();
+    if (pace.current) pace.current.textContent = '';
+    takes.add(finished);
+    const before = present.current;
+    const next = act(action);
+    // From take to take of a step by itself; a new step waits for the coach.
+    if ((byItself || action.kind === 'stop') && next.at === before.at && !isOver(next)) goSoon(BREATH_MS);
+    else setRunning(false);
+  };
+  useEffect(() => {
+    goNow.current = go;
+    finishNow.current = finish;
+  });
+  useEffect(() => () => clearTimeout(breath.current), []);
+
+  /** Stop whatever sounds or is about to; a take under way is given up. */
+  const halt = () => {
+    clearTimeout(breath.current);
+    piano.stop();
+    recorder.drop();
+    takeEnd.current = null;
+    setRunning(false);
+  };
+  /** Do something to the lesson; what runs is given up for it. */
+  const step = (action: LessonAction) => {
+    halt();
+    act(action);
+  };
+
+  return {
+    state,
+    running,
+    playing,
+    recorder,
+    takes,
+    marks,
+    problem: problem ?? piano.problem,
+    pace,
+    halt,
+    step,
+    /** Start, stop, or give up what is about to begin. */
+    main() {
+      if (state === 'recording') void finish(false);
+      else if (playing || running) halt();
+      else if (state === 'idle') go();
+    },
+    /** The voice has had enough in this direction. */
+    enough() {
+      const sung = recorder.live.current.midi.reduce((n, m) => n + (m > 0 ? 1 : 0), 0) * HOP_S;
+      if (state === 'recording' && sung >= LEAST_SUNG_S) return void finish(true, { kind: 'stop' });
+      // The next key was open already and nobody has sung it.
+      const wasRunning = running;
+      step({ kind: 'stop' });
+      if (wasRunning && askOf(present.current)?.confirms) {
+        setRunning(true);
+        goSoon(BREATH_MS);
+      }
+    },
+    repeat() {
+      const wasTaking = state === 'recording' || playing;
+      halt();
+      // What was just sung, once more.
+      if (!wasTaking && present.current.count > 0) act({ kind: 'back' });
+      goSoon(0);
+    },
+    nextVowel() {
+      const now = askOf(present.current);
+      if (!now?.vowel) return;
+      const at = VOWELS.indexOf(now.vowel as (typeof VOWELS)[number]);
+      act({ kind: 'vowel', vowel: VOWELS[(at + 1) % VOWELS.length] });
+    },
+    /** Mark this moment of the take under way. */
+    mark(by: CoachMark['by']) {
+      const m = recorder.mark(by);
+      if (m) setMarks((all) => [...all, m]);
+    },
+  };
+}

@@ -1,0 +1,141 @@
+import { ArrowDown, ArrowUp, Check, Play, X } from 'lucide-react';
+import type { CoachMark } from '../../core/map/types';
+import { markOn } from '../../core/map/votes';
+import { noteName } from '../../core/music/pitch';
+import type { Change } from '../../core/take/changes';
+import { ForCoaches } from '../kit/may-change';
+import { EVENT_WORDS } from '../kit/words';
+
+/** What the machine found, each with the coach's word on it, and what the coach and the singer noted besides. */
+export function ChangeList({
+  changes,
+  marks,
+  selected,
+  onSelect,
+  onSay,
+  onMove,
+  onTakeBack,
+}: {
+  changes: Change[];
+  marks: CoachMark[];
+  selected: number;
+  onSelect: (index: number) => void;
+  /** The coach's word on a change; null takes it back. */
+  onSay: (change: Change, verdict: 'accept' | 'reject' | null) => void;
+  /** By so many semitones. */
+  onMove: (change: Change, by: number) => void;
+  /** An added mark, by its id. */
+  onTakeBack: (id: string) => void;
+}) {
+  const added = marks.filter((m) => m.verdict === 'add');
+  return (
+    <ol className="flex flex-col gap-2">
+      {changes.map((change, i) => {
+        const mark = markOn(change, marks);
+        return (
+          <li
+            key={change.timeS}
+            className={`rounded-xl border bg-card p-3 ${i === selected ? 'border-accent' : 'border-line'}`}
+            data-testid="change"
+          >
+            <div className="flex items-center gap-2">
+              <button
+                className="flex min-h-11 flex-1 items-center gap-3 text-left"
+                onClick={() => onSelect(i)}
+                title="J and K go through the changes"
+              >
+                <Play aria-hidden size={18} className="shrink-0 text-accent" />
+                <span className={`text-2xl font-bold ${mark?.verdict === 'reject' ? 'line-through' : ''}`}>
+                  {noteName(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}
+                </span>
+                <span className="text-sm">
+                  {EVENT_WORDS[change.kind]}, going {change.direction}
+                  <br />
+                  <span className="text-soft">
+                    {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? `, machine: ${noteName(change.midi)}` : ''}
+                  </span>
+                </span>
+              </button>
+            </div>
+            <ForCoaches>
+              <div className="mt-1 flex gap-1">
+                <Verdict
+                  on={mark?.verdict === 'accept'}
+                  label="Right"
+                  hint="A"
+                  onClick={() => onSay(change, mark?.verdict === 'accept' ? null : 'accept')}
+                >
+                  <Check aria-hidden size={16} />
+                </Verdict>
+                <Verdict
+                  on={mark?.verdict === 'reject'}
+                  label="Nothing there"
+                  hint="X"
+                  onClick={() => onSay(change, mark?.verdict === 'reject' ? null : 'reject')}
+                >
+                  <X aria-hidden size={16} />
+                </Verdict>
+                <span className="flex-1" />
+                <button
+                  className="button-small min-h-11 min-w-11"
+                  aria-label={`Move the change at ${noteName(change.midi)} down a semitone`}
+                  title="Arrow down"
+                  onClick={() => onMove(change, -1)}
+                >
+                  <ArrowDown aria-hidden size={16} />
+                </button>
+                <button
+                  className="button-small min-h-11 min-w-11"
+                  aria-label={`Move the change at ${noteName(change.midi)} up a semitone`}
+                  title="Arrow up"
+                  onClick={() => onMove(change, 1)}
+                >
+                  <ArrowUp aria-hidden size={16} />
+                </button>
+              </div>
+            </ForCoaches>
+          </li>
+        );
+      })}
+      {added.map((m) => (
+        <li key={m.id} className="flex items-center gap-3 rounded-xl border border-line bg-card p-3" data-testid="added">
+          <span className="text-2xl font-bold">{noteName(m.midi)}</span>
+          <span className="flex-1 text-sm">
+            {m.by === 'coach' ? 'you heard a change' : 'the singer feels it change'}, going {m.direction}
+            <br />
+            <span className="text-soft">{m.timeS.toFixed(1)} s</span>
+          </span>
+          <ForCoaches>
+            <button
+              className="button-small min-h-11 min-w-11"
+              aria-label={`Take back your mark at ${noteName(m.midi)}`}
+              onClick={() => onTakeBack(m.id)}
+            >
+              <X aria-hidden size={16} />
+            </button>
+          </ForCoaches>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function Verdict({
+  on,
+  label,
+  hint,
+  onClick,
+  children,
+}: {
+  on: boolean;
+  label: string;
+  hint: string;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <button aria-pressed={on} title={hint} onClick={onClick} className={`button-small min-h-11 ${on ? 'border-coach text-coach' : ''}`}>
+      {children} {label}
+    </button>
+  );
+}
