@@ -119,6 +119,11 @@ test('the coach’s changes stay when the plan is worked out anew, and are there
   await expect(week(page).first()).toContainText('3 ×');
   expect((await kept).ok()).toBe(true);
   const saved = await names(page);
+  // Gone back to, or opened anew.
+  await page.getByRole('link', { name: 'Map', exact: true }).click();
+  await expect(page.getByTestId('passaggio').first()).toBeVisible();
+  await page.goBack();
+  await expect.poll(() => names(page)).toEqual(saved);
   await page.reload();
   await expect.poll(() => names(page)).toEqual(saved);
   await expect(page.getByLabel('Minutes a day')).toHaveValue('30');

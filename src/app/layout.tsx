@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import '@fontsource-variable/atkinson-hyperlegible-next';
+import { machineZone } from '@/ui/kit/dates';
 import './globals.css';
 
 export const metadata: Metadata = {
@@ -12,7 +13,7 @@ export const dynamic = 'force-dynamic';
 
 export default function RootLayout({ children }: { children: React.ReactNode }) {
   return (
-    <html lang="en">
+    <html lang="en" data-zone={machineZone()}>
       <body>{children}</body>
     </html>
   );

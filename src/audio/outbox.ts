@@ -41,13 +41,13 @@ export function onSent(listener: (takeId: string) => void): () => void {
 /** The server answered, and not with yes. */
 export class Refused extends Error {}
 
-/** @throws Error in words unless the server said yes. */
-function expectYes(answer: FileAnswer): void {
+/** @throws Error in words unless the server said yes: Refused where asking again is no use. */
+export function expectYes(answer: FileAnswer): void {
   if (answer === null) throw new Error(AWAY);
   const { status, error } = answer;
   if (error === null) return;
-  // A server in trouble may do better later; a request it doesn't accept stays unaccepted.
-  throw status >= 500 || status === 408 || status === 429 ? new Error(error) : new Refused(error);
+  // A server in trouble may do better later, and a coach may sign in again; a request it doesn't accept stays unaccepted.
+  throw status >= 500 || [401, 408, 429].includes(status) ? new Error(error) : new Refused(error);
 }
 
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */

@@ -20,6 +20,7 @@ import {
 import { Role, ROLES } from '../data/door-schema';
 import { studioSettings } from '../data/studios';
 import { auth } from './auth';
+import { dayOf } from './day';
 import { countTry, forgetTries, mayTry } from './limits';
 import { hashOf, newToken } from './links';
 import { deliver, post, publicAddress, sendPasswordChanged, sendPlaceChanged } from './mail';
@@ -220,7 +221,7 @@ export async function inviteMember({ email, role }: z.infer<typeof InviteInput>)
       recipient: email,
       address: email,
       subject: `A place in ${studio.name}`,
-      body: `${name} offers you a place in ${studio.name}. Take it here:\n\n${address}\n\nThe offer is good until ${expiresAt.toISOString().slice(0, 10)}.`,
+      body: `${name} offers you a place in ${studio.name}. Take it here:\n\n${address}\n\nThe offer is good until ${dayOf(expiresAt)}.`,
       forOwners: true,
     });
   });

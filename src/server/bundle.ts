@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { bringIn, BroughtIn, BundleError, bundleOf } from '../data/bundle-file';
+import { dayOf } from './day';
 import { Problem } from './problem';
 import { mustBe } from './studio';
 
@@ -19,7 +20,7 @@ export async function takeOutBundle(): Promise<Response> {
   return new Response(stream, {
     headers: {
       'content-type': 'application/zip',
-      'content-disposition': `attachment; filename="wendel-studio-${new Date().toISOString().slice(0, 10)}.zip"`,
+      'content-disposition': `attachment; filename="wendel-studio-${dayOf(new Date())}.zip"`,
       'cache-control': 'no-store',
     },
   });

@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { addDays } from 'date-fns';
 import { inStudio, StudioTx } from '../data/client';
 import { insertLink, linkByHash, linkUsed, messagesOf, presentLink, revokeLinks } from '../data/links';
+import { dayOf } from './day';
 import { Problem } from './problem';
 import { mustFindSinger } from './singers';
 import { countTry, mayTry } from './limits';
@@ -31,7 +32,7 @@ export async function makeLink(singerId: string, origin: string): Promise<{ addr
       recipient: singer.name,
       address: singer.email,
       subject: 'Your practice page',
-      body: `${singer.name},\n\nyour practice page is ready. Open it on your phone and keep it on the home screen:\n\n${address}\n\nThe link is yours alone; whoever has it sees your exercises. It is good until ${expiresAt.toISOString().slice(0, 10)}.`,
+      body: `${singer.name},\n\nyour practice page is ready. Open it on your phone and keep it on the home screen:\n\n${address}\n\nThe link is yours alone; whoever has it sees your exercises. It is good until ${dayOf(expiresAt)}.`,
     });
     return { address, studioId: tx.studioId, mailed: mailIsSet() && singer.email !== null };
   });

@@ -16,6 +16,7 @@ import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
 import type { AssignedItem } from '../data/schema';
 import type { SingerRow } from '../data/singers';
+import { dayOf } from './day';
 import { wholeShelf } from './exercises';
 import { Problem } from './problem';
 import { schoolOf } from './settings';
@@ -164,7 +165,7 @@ type AssignmentRow = { items: AssignedItem[]; startsOn: string | null; createdAt
 export const whole = <T extends AssignmentRow>({ items, startsOn, ...row }: T) => ({
   ...row,
   items: items.map(complete),
-  startsOn: startsOn ?? row.createdAt.toISOString().slice(0, 10),
+  startsOn: startsOn ?? dayOf(row.createdAt),
 });
 
 async function mustFindAssignment(tx: StudioTx, id: string) {

@@ -7,6 +7,7 @@ import { evidenceFor, mapOf } from '../data/pooling';
 import { addPractice, lately, newestPractice, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { studioSettings } from '../data/studios';
+import { dayOf } from './day';
 import { asSinger } from './links';
 import { whole } from './plans';
 import { measuresByDay } from '../core/practice/measures';
@@ -90,7 +91,7 @@ export const viewLog = (singerId: string) =>
     const singer = await mustFindSinger(tx, singerId);
     const map = await mapOf(tx, singerId);
     const all = await practiceOf(tx, singerId);
-    const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: new Date(t.recordedAt!).toISOString().slice(0, 10) }));
+    const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: dayOf(new Date(t.recordedAt!)) }));
     const assigned = (await assignmentsOfSinger(tx, singerId)).map(whole);
     const sirens = new Map(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]));
     return {

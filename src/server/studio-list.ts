@@ -1,8 +1,8 @@
-import { format } from 'date-fns';
 import { withPinnedChanges } from '../core/map/pins';
 import type { VoiceSummary } from '../core/map/types';
 import { inShort } from '../core/practice/log';
 import { listSingers } from '../data/singers';
+import { dayOf } from './day';
 import { inPresentStudio } from './studio';
 
 const NOTHING_KNOWN: VoiceSummary = { extreme: null, passaggi: [], findings: [] };
@@ -11,7 +11,7 @@ const NOTHING_KNOWN: VoiceSummary = { extreme: null, passaggi: [], findings: [] 
 export const viewStudio = () =>
   inPresentStudio(async (tx) => {
     const now = new Date();
-    const today = format(now, 'yyyy-MM-dd');
+    const today = dayOf(now);
     const singers = (await listSingers(tx)).map(({ summary, pins, assigned, practisedOn, lastPractised, ...s }) => {
       const known = summary ?? NOTHING_KNOWN;
       return {

@@ -3,6 +3,7 @@ import { noteLooks } from '../data/audit';
 import { inStudio, StudioTx } from '../data/client';
 import type { Member } from '../data/door';
 import type { Role } from '../data/door-schema';
+import { dayOf } from './day';
 import { Problem } from './problem';
 import { presentMember } from './session';
 
@@ -38,7 +39,7 @@ export async function asAtLeast<T>(role: Role, work: () => Promise<T>): Promise<
 const noted = ((globalThis as unknown as { wendelNoted?: Map<string, Set<string>> }).wendelNoted ??= new Map());
 
 function newLooks({ studioId, userId }: Member, saw: Set<string>): string[] {
-  const today = new Date().toISOString().slice(0, 10);
+  const today = dayOf(new Date());
   if (!noted.has(today)) noted.clear();
   const done = noted.get(today) ?? new Set();
   noted.set(today, done);

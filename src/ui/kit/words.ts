@@ -30,9 +30,3 @@ export const TASK_WORDS: Record<Task, string> = {
   speech: 'Counting aloud',
   free: 'Free take',
 };
-
-const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
-const DATE_TIME = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' });
-
-export const dateOf = (date: Date | string) => DATE.format(new Date(date));
-export const dateTimeOf = (date: Date | string) => DATE_TIME.format(new Date(date));

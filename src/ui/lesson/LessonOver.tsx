@@ -1,8 +1,7 @@
 'use client';
 import Link from 'next/link';
-import { useState } from 'react';
 import type { Course } from '../../core/lesson/types';
-import { sendJson } from '../kit/request';
+import { KeptNote } from '../outbox/KeptNote';
 
 /** The end of a lesson: what was made, a word for the record, and the way to the map. */
 export function LessonOver({
@@ -20,13 +19,6 @@ export function LessonOver({
   onBack: () => void;
   children?: React.ReactNode;
 }) {
-  const [note, setNote] = useState(lesson.note);
-  const [said, setSaid] = useState('');
-  const save = () =>
-    sendJson('PUT', `/api/lessons/${lesson.id}`, { note }).then(
-      () => setSaid('Kept.'),
-      (error: Error) => setSaid(error.message),
-    );
   const left = course.steps.filter((s) => course.skipped[s.id]);
   return (
     <div className="flex max-w-3xl flex-col gap-4">
@@ -34,19 +26,14 @@ export function LessonOver({
       {left.length > 0 && <p>Left out: {left.map((s) => s.name).join(', ')}.</p>}
       {children}
       {takes}
-      <label className="flex flex-col gap-1 text-soft">
-        A word for the record
-        <textarea
-          className="field min-h-24 py-2 text-ink"
-          value={note}
-          maxLength={4000}
-          onChange={(e) => setNote(e.target.value)}
-          onBlur={() => void save()}
-        />
-        <span role="status" className="text-sm">
-          {said}
-        </span>
-      </label>
+      <KeptNote
+        label="A word for the record"
+        method="PUT"
+        path={`/api/lessons/${lesson.id}`}
+        stored={lesson.note}
+        maxLength={4000}
+        className="min-h-24"
+      />
       <div className="flex gap-2">
         <Link className="button-main" href={`/singers/${singer.id}/map`}>
           See the map

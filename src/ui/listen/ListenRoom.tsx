@@ -7,7 +7,7 @@ import type { Protocol, VoiceAnchors } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
-import { dateTimeOf } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
 import { FreeTake, Listened } from './FreeTake';
 
 interface LessonLine {

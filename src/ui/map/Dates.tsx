@@ -3,12 +3,12 @@ import { useEffect, useState } from 'react';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { request } from '../kit/request';
-import { dateOf } from '../kit/words';
+import { dateOf, dayOf } from '../kit/dates';
 
 /** The last moment of each day on which something was sung, oldest first. */
 export function sessionsOf(recorded: Date[]): Date[] {
   const last = new Map<string, Date>();
-  for (const d of recorded.map((r) => new Date(r)).sort((a, b) => a.getTime() - b.getTime())) last.set(d.toISOString().slice(0, 10), d);
+  for (const d of recorded.map((r) => new Date(r)).sort((a, b) => a.getTime() - b.getTime())) last.set(dayOf(d), d);
   return [...last.values()];
 }
 

@@ -1,28 +1,46 @@
 'use client';
+import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { cutOff, fileOf, forgetKept, KeptTake, keptTakes, updateKept } from '../../audio/kept';
 import { flushOutbox, outboxState, OutboxState, watchOutbox } from '../../audio/outbox';
-import { dateTimeOf } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
+import { heardLately, onHeard, sendWords, watchWords, wordsState } from './words';
 
 const NOTHING: OutboxState = { waiting: 0, trouble: null };
 
-/** Takes that this browser still holds: sent by themselves where they can be, offered where the coach must say. */
+/** Takes and words that this browser still holds: sent by themselves where they can be, offered where the coach must say. */
 export function Outbox() {
+  const router = useRouter();
   const { waiting, trouble } = useSyncExternalStore(watchOutbox, outboxState, () => NOTHING);
+  const words = useSyncExternalStore(watchWords, wordsState, () => NOTHING);
   const [stranded, setStranded] = useState<KeptTake[]>([]);
+  const [refused, setRefused] = useState<string | null>(null);
 
   const look = useCallback(async () => {
     const refused = (await keptTakes()).filter((t) => t.refused);
     setStranded([...(await cutOff()), ...refused]);
   }, []);
   useEffect(() => {
-    const send = () => void flushOutbox().then(look, () => {});
+    const send = () => {
+      void flushOutbox().then(look, () => {});
+      void sendWords();
+    };
+    // What is on the page was drawn before the server heard this; and what is gone back to, before whatever happened since.
+    const refresh = () => router.refresh();
+    const unhear = onHeard((_, refused) => {
+      setRefused(refused);
+      refresh();
+    });
+    if (heardLately()) refresh();
     send();
     addEventListener('online', send);
+    addEventListener('popstate', refresh);
     return () => {
+      unhear();
       removeEventListener('online', send);
+      removeEventListener('popstate', refresh);
     };
-  }, [look]);
+  }, [look, router]);
 
   const keep = async (take: KeptTake) => {
     await updateKept(take.id, { state: 'ready', refused: undefined });
@@ -39,9 +57,9 @@ export function Outbox() {
     URL.revokeObjectURL(url);
   };
 
-  if (waiting === 0 && stranded.length === 0) return null;
+  if (waiting === 0 && stranded.length === 0 && !words.trouble && !refused) return null;
   return (
-    <aside aria-label="Takes kept in this browser" className="no-print border-b border-line bg-card">
+    <aside aria-label="Kept in this browser" className="no-print border-b border-line bg-card">
       <div className="mx-auto flex max-w-[1240px] flex-col gap-2 px-4 py-2">
         {waiting > 0 && (
           <p role="status">
@@ -49,6 +67,13 @@ export function Outbox() {
             {trouble ? `${trouble} It is tried again by itself.` : 'On the way …'}
           </p>
         )}
+        {words.trouble && (
+          <p role="status">
+            {words.waiting === 1 ? 'One change of yours is' : `${words.waiting} changes of yours are`} safe in this browser and not on the
+            server yet. {words.trouble} It is tried again by itself.
+          </p>
+        )}
+        {refused && <p role="alert">A change of yours was not accepted: {refused}</p>}
         {stranded.map((t) => (
           <div key={t.id} className="flex flex-wrap items-center gap-2">
             <p className="flex-1">

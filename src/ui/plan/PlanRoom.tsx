@@ -16,7 +16,7 @@ import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { Redo2, RotateCcw, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useId, useState } from 'react';
+import { useId, useMemo, useState } from 'react';
 import type { Exercise, Strand } from '../../core/exercise/types';
 import { schoolById } from '../../core/map/schools';
 import { noteName } from '../../core/music/pitch';
@@ -32,7 +32,8 @@ import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
 import { useShortcuts } from '../kit/useShortcuts';
-import { dateOf, FINDING_WORDS } from '../kit/words';
+import { dateOf } from '../kit/dates';
+import { FINDING_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { AssignPanel } from './AssignPanel';
 import { dayKey } from './days';
@@ -218,7 +219,7 @@ function Planner({
         {school !== view.school && (
           <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
         )}
-        {(problem ?? planning.problem) && <Notice>{problem ?? planning.problem}</Notice>}
+        {problem && <Notice>{problem}</Notice>}
         <p aria-live="polite" className="sr-only">
           {said}
         </p>
@@ -327,16 +328,19 @@ function SchoolTried({
 }) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
-  const before =
-    planFor({
-      ...terms,
-      map: view.map,
-      voiceType: view.singer.voiceType,
-      school: view.school,
-      shelf: p.shelf,
-      minor: view.singer.minor,
-      today: view.today,
-    })?.items ?? [];
+  const before = useMemo(
+    () =>
+      planFor({
+        ...terms,
+        map: view.map,
+        voiceType: view.singer.voiceType,
+        school: view.school,
+        shelf: p.shelf,
+        minor: view.singer.minor,
+        today: view.today,
+      })?.items ?? [],
+    [terms, view, p.shelf],
+  );
   const keep = async () => {
     try {
       await sendJson('PUT', `/api/singers/${view.singer.id}/plan`, { school });

@@ -7,7 +7,7 @@ import { compare } from '../../core/plan/edits';
 import type { Planning } from '../../core/plan/check';
 import type { PlanItem } from '../../core/plan/types';
 import { request, sendJson } from '../kit/request';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { DifferenceList } from './DifferenceList';
 import { POPOVER } from '../kit/popover';
 

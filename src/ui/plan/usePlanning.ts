@@ -11,7 +11,7 @@ import type { Today } from '../../core/plan/safety';
 import type { PlanItem, PlanRequest } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { useMayChange } from '../kit/may-change';
-import { sendJson } from '../kit/request';
+import { say, wordsUnder } from '../outbox/words';
 
 export interface PlanSource {
   singer: { id: string; voiceType: VoiceTypeId; minor: boolean };
@@ -38,6 +38,7 @@ const REST_MS = 600;
 export function usePlanning(source: PlanSource, school: SchoolId) {
   const { singer, map, today, own } = source;
   const mayChange = useMayChange();
+  const path = `/api/singers/${singer.id}/plan`;
   const shelf = useMemo(() => [...SHELF, ...own], [own]);
   const request = useCallback(
     (terms: Terms): PlanRequest => ({ ...terms, map, voiceType: singer.voiceType, school, shelf, minor: singer.minor, today }),
@@ -45,13 +46,13 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
   );
   const suggest = useCallback((terms: Terms) => planFor(request(terms))?.items ?? [], [request]);
 
-  const [state, setState] = useState<State>(() => {
-    const first = suggest(source.terms);
-    return { terms: source.terms, items: source.edits ? withEdits(first, source.edits) : first };
-  });
+  const begin = (terms: Terms, edits: Edits | null): State => {
+    const first = suggest(terms);
+    return { terms, items: edits ? withEdits(first, edits) : first };
+  };
+  const [state, setState] = useState<State>(() => begin(source.terms, source.edits));
   const [past, setPast] = useState<State[]>([]);
   const [future, setFuture] = useState<State[]>([]);
-  const [problem, setProblem] = useState<string | null>(null);
 
   const plan = useMemo(() => planFor(request(state.terms)), [request, state.terms]);
   const p = useMemo(() => planning(request(state.terms)), [request, state.terms]);
@@ -70,22 +71,23 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
     setState((s) => ({ ...s, items: withEdits(plan?.items ?? [], edits) }));
   }, [school, plan, state.items]);
 
-  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const save = useCallback(
-    ({ terms, items }: State) => {
-      clearTimeout(resting.current);
-      // Whoever may only look may try things out; none of it is kept.
-      if (!mayChange) return;
-      resting.current = setTimeout(() => {
-        const edits = editsOf(suggest(terms), items);
-        sendJson('PUT', `/api/singers/${singer.id}/plan`, { terms, edits }).then(
-          () => setProblem(null),
-          (error: Error) => setProblem(`The plan isn’t saved yet. ${error.message}`),
-        );
-      }, REST_MS);
-    },
-    [mayChange, singer.id, suggest],
-  );
+  // Until a hand is laid on it here: what was made before a reload and isn't with the server yet, or what the server has by now.
+  const untouched = past.length + future.length === 0;
+  const given = JSON.stringify([source.terms, source.edits]);
+  const shown = useRef(given);
+  useEffect(() => {
+    const own = wordsUnder(path)[0]?.body as { terms: Terms; edits: Edits } | undefined;
+    if (!untouched || (!own && shown.current === given)) return;
+    shown.current = given;
+    const { terms, edits } = own ?? source;
+    setState(begin(terms, edits));
+    // Only when what is given has changed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given]);
+  const save = ({ terms, items }: State) => {
+    // Whoever may only look may try things out; none of it is kept.
+    if (mayChange) say({ method: 'PUT', path, body: { terms, edits: editsOf(suggest(terms), items) } }, REST_MS);
+  };
 
   const to = (next: State) => {
     setPast((all) => [...all, state]);
@@ -106,7 +108,6 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
     ...state,
     plan,
     p,
-    problem,
     conflicts: useMemo(() => (p ? conflicts(state.items, p) : []), [p, state.items]),
     setItems: (items: PlanItem[]) => to({ ...state, items }),
     /** Other terms: worked out anew, with the coach's edits kept. */

@@ -1,6 +1,6 @@
 import { STRANDS } from '../../core/exercise/types';
 import type { Chapter } from '../../core/practice/chapters';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { STRAND_WORDS } from '../kit/words-of-work';
 
 /** The chapters of the plan, and the grade on each strand at the end of each. */

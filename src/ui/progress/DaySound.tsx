@@ -1,6 +1,6 @@
 import { Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 
 /** A day's siren, to be heard beside another day's. */
 export function DaySound({ day, takeId }: { day: string; takeId: string | undefined }) {

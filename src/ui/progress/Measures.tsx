@@ -4,7 +4,7 @@ import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } fro
 import type { Chapter } from '../../core/practice/chapters';
 import { realChange } from '../../core/practice/change';
 import { DayMeasures, MEASURED } from '../../core/practice/measures';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { DaySound } from './DaySound';
 import { inWords, verdict } from './verdict';
 

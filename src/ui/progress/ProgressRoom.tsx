@@ -9,7 +9,7 @@ import type { Chapter } from '../../core/practice/chapters';
 import { DayLog, kept, practisedOf } from '../../core/practice/log';
 import type { DayMeasures } from '../../core/practice/measures';
 import { Entry, isDone } from '../../core/practice/types';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
 import { toldInWords } from '../practice/words';
 import { Chapters } from './Chapters';

@@ -3,7 +3,7 @@ import type { Chapter } from '../../core/practice/chapters';
 import { DayLog } from '../../core/practice/log';
 import { DayMeasures, MEASURED } from '../../core/practice/measures';
 import { plain } from '../kit/pdf-words';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { inWords, verdict } from './verdict';
 
 const PAGE = { width: 595, margin: 50 };

@@ -1,5 +1,6 @@
 import { Choice } from '../kit/Choice';
-import { dateTimeOf, TASK_WORDS } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
+import { TASK_WORDS } from '../kit/words';
 import type { Task } from '../../core/take/types';
 
 export interface OtherTake {

@@ -11,17 +11,17 @@ import { Change, changesOf } from '../../core/take/changes';
 import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/types';
 import { Keys } from '../kit/Keys';
 import { ForCoaches, useMayChange } from '../kit/may-change';
-import { Notice } from '../kit/Notice';
 import { request } from '../kit/request';
 import type { Shortcut } from '../kit/useShortcuts';
-import { dateTimeOf, TASK_WORDS } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
+import { TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
+import { KeptNote } from '../outbox/KeptNote';
 import { TakePicture } from '../take/TakePicture';
 import { SingerMark } from '../kit/Shapes';
 import { Blind, BlindListen } from './BlindListen';
 import { ChangeList } from './ChangeList';
 import { Compare, OtherTake } from './Compare';
-import { TakeNote } from './TakeNote';
 import { useMarks } from './useMarks';
 
 // The charts are fetched only when they are looked at.
@@ -56,7 +56,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
   const mayChange = useMayChange();
   const [blind, setBlind] = useState<Blind>('off');
   const changes = blind === 'listening' ? NOTHING : heard;
-  const { marks, problem, set, undo, redo } = useMarks(take.id, stored);
+  const { marks, set, undo, redo } = useMarks(take.id, stored);
   const { playing, play, stop, slow, setSlow, loop, setLoop } = useTakePlayer();
   const [beside, setBeside] = useState('');
   const [ghost, setGhost] = useState<Trace | null>(null);
@@ -241,7 +241,6 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             Reaches from <b>{noteName(findings.range.lowestMidi)}</b> to <b>{noteName(findings.range.highestMidi)}</b>.
           </p>
         )}
-        {problem && <Notice>{problem}</Notice>}
         <p className="flex gap-4 text-sm text-soft" aria-hidden="true">
           <span className="flex items-center gap-1">
             <svg width={18} height={18}>
@@ -280,7 +279,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             {measured && <HowMeasured takeId={take.id} change={changes[selected]} />}
           </details>
         )}
-        <TakeNote takeId={take.id} stored={take.note} />
+        <KeptNote label="A word on this take" method="PATCH" path={`/api/takes/${take.id}`} stored={take.note} maxLength={2000} />
         {findings && findings.notes.length > 0 && (
           <details className="card">
             <summary className="cursor-pointer font-semibold">

@@ -1,7 +1,6 @@
-import { useRouter } from 'next/navigation';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { CoachMark } from '../../core/map/types';
-import { request, sendJson } from '../kit/request';
+import { say, Word, wordsUnder } from '../outbox/words';
 
 /** One step of the coach's: what a mark was and became. */
 interface Change {
@@ -10,31 +9,31 @@ interface Change {
   after: CoachMark | undefined;
 }
 
-/** The coach's marks on a take: shown at once, stored behind, and every step can be undone. */
+const inBody = ({ timeS, midi, direction, verdict, by }: CoachMark) => ({ timeS, midi, direction, verdict, by });
+const withWord = (marks: CoachMark[], { path, body }: Word): CoachMark[] => {
+  const id = path.slice(path.lastIndexOf('/') + 1);
+  const others = marks.filter((m) => m.id !== id);
+  return body ? [...others, { id, ...(body as Omit<CoachMark, 'id'>) }] : others;
+};
+
+/** The coach's marks on a take: shown at once, kept and sent behind, and every step can be undone. */
 export function useMarks(takeId: string, stored: CoachMark[]) {
-  const router = useRouter();
-  const [marks, setMarks] = useState(stored);
-  const [problem, setProblem] = useState<string | null>(null);
+  /** Said here, or before a reload and not with the server then: this page knows better than what it was drawn from. */
+  const [said, setSaid] = useState<Word[]>([]);
   const [steps, setSteps] = useState<Change[]>([]);
   const [undone, setUndone] = useState<Change[]>([]);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const path = `/api/takes/${takeId}/marks/`;
+  // eslint-disable-next-line react-hooks/set-state-in-effect
+  useEffect(() => setSaid((now) => [...wordsUnder(path), ...now]), [path]);
+  const marks = useMemo(() => said.reduce(withWord, stored), [said, stored]);
 
   const put = useCallback(
     (id: string, next: CoachMark | undefined) => {
-      setMarks((all) => [...all.filter((m) => m.id !== id), ...(next ? [next] : [])]);
-      setProblem(null);
-      const path = `/api/takes/${takeId}/marks/${id}`;
-      // One after another: a later word must not overtake an earlier one.
-      queue.current = queue.current
-        .then(() =>
-          next
-            ? sendJson('PUT', path, { timeS: next.timeS, midi: next.midi, direction: next.direction, verdict: next.verdict, by: next.by })
-            : request(path, { method: 'DELETE' }),
-        )
-        .then(() => router.refresh())
-        .catch((error: Error) => setProblem(`Your mark is shown but not stored: ${error.message}`));
+      const word: Word = next ? { method: 'PUT', path: path + id, body: inBody(next) } : { method: 'DELETE', path: path + id };
+      setSaid((now) => [...now, word]);
+      say(word);
     },
-    [router, takeId],
+    [path],
   );
 
   const set = useCallback(
@@ -62,5 +61,5 @@ export function useMarks(takeId: string, stored: CoachMark[]) {
     put(last.id, last.after);
   }, [put, undone]);
 
-  return { marks, problem, set, undo: steps.length > 0 ? undo : null, redo: undone.length > 0 ? redo : null };
+  return { marks, set, undo: steps.length > 0 ? undo : null, redo: undone.length > 0 ? redo : null };
 }

@@ -2,7 +2,7 @@
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
-import { dateTimeOf } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
 import { useAttempt } from './useAttempt';
 
 const ROLE_WORDS = { owner: 'owner of the studio', coach: 'coach', reader: 'looking only' };

@@ -1,4 +1,4 @@
-import { dateTimeOf } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
 
 /** What the tables are called among people. */
 const WHAT: Record<string, string> = {

@@ -2,7 +2,7 @@
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { useAttempt } from './useAttempt';
 
 type Role = 'owner' | 'coach' | 'reader';

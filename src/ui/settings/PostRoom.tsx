@@ -1,7 +1,7 @@
 'use client';
 import { Notice } from '../kit/Notice';
 import { request } from '../kit/request';
-import { dateTimeOf } from '../kit/words';
+import { dateTimeOf } from '../kit/dates';
 import { useAttempt } from './useAttempt';
 
 interface Message {

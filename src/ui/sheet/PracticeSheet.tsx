@@ -7,7 +7,7 @@ import { patternSpan } from '../../core/exercise/pattern';
 import { SAFETY } from '../../core/plan/safety';
 import { setsOf } from '../../core/plan/sessions';
 import { Notice } from '../kit/Notice';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { weekFrom } from '../plan/days';
 import { SheetItem } from './SheetItem';
 import { SheetTools } from './SheetTools';

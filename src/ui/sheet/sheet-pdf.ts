@@ -1,6 +1,6 @@
 import { notesInWords } from '../../core/exercise/keys';
 import { plain } from '../kit/pdf-words';
-import { dateOf } from '../kit/words';
+import { dateOf } from '../kit/dates';
 import { daysInWords } from '../plan/days';
 import { engraveForPaper } from '../staff/engrave';
 import type { SheetView } from './view';
