@@ -25,8 +25,8 @@ let loading: Promise<Piano> | undefined;
 function makeReady(): void {
   void decodedPiano().catch(() => undefined);
   const together = () => void loadPiano().catch(() => undefined);
-  // Not every browser tells when it idles.
-  if ('requestIdleCallback' in window) requestIdleCallback(together);
+  // A page that draws without rest never idles, and not every browser tells when it does.
+  if ('requestIdleCallback' in window) requestIdleCallback(together, { timeout: 800 });
   else setTimeout(together, 300);
 }
 

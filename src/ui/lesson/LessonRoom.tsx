@@ -142,7 +142,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
         <aside className="flex min-w-0 flex-col gap-3 lg:col-start-2 lg:row-start-2">
           <LiveNote store={recorder.live} />
           <LevelMeter store={recorder.meter} paused={false} source={source} />
-          <button className="button-main min-h-16 text-xl" onClick={run.main} disabled={busy} title="Space">
+          <button className="button-main min-h-16 text-xl" onClick={run.main} disabled={busy} title="Space" data-testid="main-key">
             {state === 'recording' ? (
               <Square aria-hidden />
             ) : playing ? (

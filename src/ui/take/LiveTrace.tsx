@@ -11,9 +11,11 @@ import { LINE_PX, OUTLINE_PX, spanOf, strokeCurve } from './trace';
 export const LIVE_WINDOW_S = 12;
 
 /** Scores from which the ramp is set, every so many values; the last two minutes of singing count. */
-const SCORE_EVERY = 4;
-const MOST_SCORES = 6000;
-const SPAN_EVERY = 100;
+const SCORE_EVERY = 12;
+const MOST_SCORES = 2000;
+const SPAN_EVERY = 120;
+/** A ramp that has moved by less than this share of itself stays as it is: all that stands would be drawn anew. */
+const MOVED = 0.04;
 
 /** Live frames of one take, filled from outside; drawing follows the screen, not React. */
 export interface LiveStore {
@@ -44,22 +46,25 @@ export function addFrames(store: LiveStore, frames: LiveMoment[]) {
   store.changed = true;
 }
 
-/** Where the ramp stands, looked at again now and then; `known` tells whether it has moved. */
+/** Where the ramp stands, looked at again now and then; another `move` tells that it has moved. */
 function createRamp() {
-  let span = { from: 0, span: 1 };
+  let ramp = { from: 0, span: 1, move: 0 };
   let known = 0;
   return (store: LiveStore) => {
     const count = Math.ceil(store.scores.length / (SPAN_EVERY / SCORE_EVERY));
     if (count !== known) {
-      span = spanOf(store.scores.slice(-MOST_SCORES));
       known = count;
+      const next = spanOf(store.scores.slice(-MOST_SCORES));
+      const by = Math.max(Math.abs(next.from - ramp.from), Math.abs(next.span - ramp.span));
+      if (by > MOVED * ramp.span) ramp = { ...next, move: ramp.move + 1 };
     }
-    return { ...span, known };
+    return ramp;
   };
 }
 
-/** Values drawn once more, so that new strokes join on to those that stand. */
+/** Values outlined once more, so that new strokes join on to those that stand; the colour goes back over all that outline covers. */
 const OVERLAP = 3;
+const COLOUR_OVERLAP = 20;
 
 /**
  * The voice as it is being sung, beside the ladder. Only what is new is drawn, on what stands; all is drawn anew when the ramp
@@ -76,44 +81,46 @@ export function LiveTrace({
   width: number;
   onWindow: (fromS: number) => void;
 }) {
-  const outline = useRef<HTMLCanvasElement>(null);
-  const colours = useRef<HTMLCanvasElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     store.current.changed = true;
     const ramp = createRamp();
-    let shown: { live: LiveStore; fromS: number; to: number; known: number } | null = null;
+    let shown: { live: LiveStore; fromS: number; to: number; move: number } | null = null;
     let frame = requestAnimationFrame(function paint() {
       frame = requestAnimationFrame(paint);
       const live = store.current;
       if (!live.changed || width <= 0) return;
       live.changed = false;
-      const { from, span, known } = ramp(live);
+      const { from, span, move } = ramp(live);
       const sungS = live.midi.length * HOP_S;
       const same = shown !== null && shown.live === live;
       const full = same && sungS > shown!.fromS + LIVE_WINDOW_S;
       const fromS = full ? sungS - LIVE_WINDOW_S / 2 : same ? shown!.fromS : Math.max(0, sungS - LIVE_WINDOW_S / 2);
-      const anew = !same || full || shown!.known !== known;
+      const anew = !same || full || shown!.move !== move;
       if (!same || full) onWindow(fromS);
-      const pens = [outline, colours].map((c) => (anew ? sizedContext(c.current, width, scale.height) : c.current?.getContext('2d')));
-      if (!pens[0] || !pens[1]) return;
-      const first = Math.max(0, anew ? Math.floor(fromS / HOP_S) - 1 : shown!.to - OVERLAP);
-      const curve = { startS: first * HOP_S, hopS: HOP_S, midi: live.midi.slice(first) };
+      const pen = anew ? sizedContext(canvas.current, width, scale.height) : canvas.current?.getContext('2d');
+      if (!pen) return;
+      const begin = anew ? Math.floor(fromS / HOP_S) - 1 : shown!.to;
+      const part = (overlap: number) => {
+        const first = Math.max(0, begin - overlap);
+        return { startS: first * HOP_S, hopS: HOP_S, midi: live.midi.slice(first), head: live.head.slice(first) };
+      };
       const time = { fromS, toS: fromS + LIVE_WINDOW_S, width };
       const [ink, , soft] = themeColours();
-      strokeCurve(pens[0], curve, time, scale, OUTLINE_PX, ink);
-      strokeCurve(pens[1], { ...curve, head: live.head.slice(first).map((h) => (h - from) / span) }, time, scale, LINE_PX, soft);
-      shown = { live, fromS, to: live.midi.length, known };
+      strokeCurve(pen, { ...part(OVERLAP), head: undefined }, time, scale, OUTLINE_PX, ink);
+      const coloured = part(COLOUR_OVERLAP);
+      strokeCurve(pen, { ...coloured, head: coloured.head.map((h) => (h - from) / span) }, time, scale, LINE_PX, soft);
+      shown = { live, fromS, to: live.midi.length, move };
     });
     return () => cancelAnimationFrame(frame);
   }, [store, scale, width, onWindow]);
-  return [outline, colours].map((canvas, i) => (
+  return (
     <canvas
-      key={i}
       ref={canvas}
-      data-testid={i === 1 ? 'live-trace' : undefined}
+      data-testid="live-trace"
       aria-hidden="true"
       className="pointer-events-none absolute inset-0"
       style={{ width, height: scale.height }}
     />
-  ));
+  );
 }
