@@ -13,3 +13,15 @@ export async function answerOf(path: string, init: RequestInit): Promise<FileAns
   const { error } = ((await response.json().catch(() => null)) ?? {}) as { error?: string };
   return { status: response.status, error: error ?? `The server answered ${response.status}.` };
 }
+
+/** The server answered, and not with yes; asking again is no use. */
+export class Refused extends Error {}
+
+/** @throws Error in words unless the server said yes: Refused where asking again is no use. */
+export function expectYes(answer: FileAnswer): void {
+  if (answer === null) throw new Error('The server can’t be reached.');
+  const { status, error } = answer;
+  if (error === null) return;
+  // A server in trouble may do better later, and a coach may sign in again; a request it doesn't accept stays unaccepted.
+  throw status >= 500 || [401, 408, 429].includes(status) ? new Error(error) : new Refused(error);
+}

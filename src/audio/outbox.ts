@@ -1,6 +1,6 @@
 // Sends kept takes to the server, again and again until it has them; then they are forgotten here.
 import type { CoachMark } from '../core/map/types';
-import { answerOf, FileAnswer } from './answer';
+import { answerOf, expectYes, Refused } from './answer';
 import { fileOf, forgetKept, KeptTake, keptTakes, TakeIdentity, updateKept } from './kept';
 import { putFile } from './send';
 
@@ -11,8 +11,6 @@ export interface OutboxState {
   trouble: string | null;
 }
 
-/** Said when a request got no answer at all. */
-export const AWAY = 'The server can’t be reached.';
 const FIRST_RETRY_MS = 1000;
 const LONGEST_RETRY_MS = 20_000;
 
@@ -36,18 +34,6 @@ export function watchOutbox(watcher: () => void): () => void {
 export function onSent(listener: (takeId: string) => void): () => void {
   sent.add(listener);
   return () => sent.delete(listener);
-}
-
-/** The server answered, and not with yes. */
-export class Refused extends Error {}
-
-/** @throws Error in words unless the server said yes: Refused where asking again is no use. */
-export function expectYes(answer: FileAnswer): void {
-  if (answer === null) throw new Error(AWAY);
-  const { status, error } = answer;
-  if (error === null) return;
-  // A server in trouble may do better later, and a coach may sign in again; a request it doesn't accept stays unaccepted.
-  throw status >= 500 || [401, 408, 429].includes(status) ? new Error(error) : new Refused(error);
 }
 
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */

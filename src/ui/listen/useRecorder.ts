@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { Refused } from '../../audio/answer';
 import { Input, InputEvents, Live, prepareInput, Recording } from '../../audio/input';
 import type { HeardTake } from '../../audio/take-messages';
 import { forgetKept, TakeIdentity, updateKept } from '../../audio/kept';
-import { flushOutbox, onSent, Refused, sendTake } from '../../audio/outbox';
+import { flushOutbox, onSent, sendTake } from '../../audio/outbox';
 import type { CoachMark } from '../../core/map/types';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { HOP_S } from '../../core/voice/types';

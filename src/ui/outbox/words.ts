@@ -1,6 +1,6 @@
 // What the coach says of a thing, kept in this browser until the server has it: the last word on each thing, in the order said.
-import { answerOf } from '../../audio/answer';
-import { expectYes, OutboxState, Refused } from '../../audio/outbox';
+import { answerOf, expectYes, Refused } from '../../audio/answer';
+import type { OutboxState } from '../../audio/outbox';
 
 export interface Word {
   method: 'PUT' | 'PATCH' | 'DELETE';
@@ -27,9 +27,9 @@ const heard = new Set<(word: Word, refused: string | null) => void>();
 
 function kept(): Kept[] {
   try {
-    return JSON.parse(localStorage.getItem(KEY) ?? held ?? '[]') as Kept[];
+    return JSON.parse(held ?? localStorage.getItem(KEY) ?? '[]') as Kept[];
   } catch {
-    return JSON.parse(held ?? '[]') as Kept[];
+    return [];
   }
 }
 
