@@ -36,7 +36,7 @@ module.exports = {
       comment: 'Adapters over well-kept libraries that run anywhere; nothing of Node or of ours outside core.',
       severity: 'error',
       from: { path: '^src/core/format/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: ['^src/core/', 'node_modules/(@tonejs/midi|fast-xml-parser|ics)/'] },
+      to: { pathNot: ['^src/core/', 'node_modules/(@tonejs/midi|fast-xml-parser|ics|zod)/'] },
     },
     ...core,
     only('data', ['core']),

@@ -4,6 +4,7 @@ import { Client } from 'pg';
 import { SMTPServer } from 'smtp-server';
 import { ENGINE } from '../core/engine';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
+import { ExerciseShape } from '../core/format/exercise';
 import { MAX_TAKE_BYTES, writeWav } from '../core/format/wav';
 import { advance, anchorsFor, beginCourse } from '../core/lesson/course';
 import { PROTOCOLS } from '../core/lesson/protocols';
@@ -24,7 +25,7 @@ import { COLOURS } from '../core/take/types';
 import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
 import { health } from './health';
-import { ExerciseInput, removeExercise, saveExercise, viewShelf } from './exercises';
+import { removeExercise, saveExercise, viewShelf } from './exercises';
 import { makeLink, sendAgain, viewMessages } from './links';
 import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
 import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
@@ -237,7 +238,7 @@ test('map, plan and assignment follow from the takes', async () => {
   expect(plan.worksOn).toContain('flip');
   // One of the studio's own, changed after it was assigned: the sheet keeps what was assigned.
   const mine = { ...exerciseById('long-siren'), id: randomUUID(), name: 'My siren' };
-  await saveExercise(ExerciseInput.parse(mine));
+  await saveExercise(ExerciseShape.parse(mine));
   const items = [...plan.items, { ...plan.items[0], exerciseId: mine.id }];
   const input = AssignmentInput.parse({ singerId: id, note: 'Lightly.', startsOn: '2027-01-04', items });
   const assignmentId = await assign(input);
@@ -429,9 +430,9 @@ describe('a singer’s own page', () => {
 
 test('sets and exercises of one’s own are kept', async () => {
   const mine = { ...exerciseById('long-siren'), id: randomUUID(), name: 'Kept siren' };
-  await saveExercise(ExerciseInput.parse(mine));
+  await saveExercise(ExerciseShape.parse(mine));
   expect((await viewShelf()).own).toEqual([mine]);
-  expect(() => ExerciseInput.parse({ ...mine, tempo: [90, 80, 70] })).toThrow(/slowest/);
+  expect(() => ExerciseShape.parse({ ...mine, tempo: [90, 80, 70] })).toThrow(/slowest/);
   const { templates } = await viewPlan(singerId);
   const item = {
     exerciseId: mine.id,

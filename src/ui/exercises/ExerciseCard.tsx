@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { MEASURE_WORDS } from '../../core/plan/plan';
 import { patternText } from '../../core/exercise/pattern';
+import { toExerciseFile } from '../../core/format/exercise';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import { toMidi } from '../../core/format/midi';
@@ -27,7 +28,6 @@ import {
 import { HearIt } from '../kit/HearIt';
 import { Staff } from '../staff/Staff';
 import { CurvePicture } from './CurvePicture';
-import { asFile } from './make';
 
 /** Keys to look at an exercise in, C3 to C5; heard are four from there. */
 const TONICS = keyLadder(48, 72);
@@ -120,7 +120,7 @@ export function ExerciseCard({
             </>
           )}
         </ForCoaches>
-        <button className="button" onClick={() => download(fileName(e.name, 'json'), asFile(e), 'application/json')}>
+        <button className="button" onClick={() => download(fileName(e.name, 'json'), toExerciseFile(e), 'application/json')}>
           <Download aria-hidden size={18} /> Share
         </button>
         <button

@@ -1,5 +1,6 @@
 import { likelyTonic, stepAt } from '../../core/exercise/pattern';
 import type { Exercise } from '../../core/exercise/types';
+import { fromExerciseFile } from '../../core/format/exercise';
 import { fromMidi, MusicFileError, Tune } from '../../core/format/midi';
 import { fromMusicXml } from '../../core/format/musicxml';
 
@@ -57,14 +58,8 @@ export async function importFile(file: File): Promise<Exercise> {
   if (/\.midi?$/i.test(file.name)) return fromTune(fromMidi(await file.arrayBuffer()), name);
   if (/\.(musicxml|xml)$/i.test(file.name)) return fromTune(fromMusicXml(await file.text()), name);
   try {
-    const shared = JSON.parse(await file.text());
-    if (shared.wendel !== 'exercise' || typeof shared.exercise !== 'object') throw new Error();
-    // It becomes one of one's own; the server checks every field when it is kept.
-    return { ...emptyExercise(), ...shared.exercise, id: crypto.randomUUID() };
-  } catch {
-    throw new MusicFileError(`${file.name} is not an exercise shared from Wendel, a MIDI file or a MusicXML file.`);
+    return fromExerciseFile(await file.text(), crypto.randomUUID());
+  } catch (error) {
+    throw new MusicFileError(`${file.name}: ${(error as Error).message}`);
   }
 }
-
-/** An exercise as a file to share. */
-export const asFile = (exercise: Exercise): string => `${JSON.stringify({ wendel: 'exercise', version: 1, exercise }, null, 2)}\n`;

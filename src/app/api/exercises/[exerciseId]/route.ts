@@ -1,11 +1,12 @@
-import { ExerciseInput, removeExercise, saveExercise } from '@/server/exercises';
+import { ExerciseShape } from '@/core/format/exercise';
+import { removeExercise, saveExercise } from '@/server/exercises';
 import { respond } from '@/server/respond';
 
 type Context = { params: Promise<{ exerciseId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
   return respond(request, 'coach', async () =>
-    saveExercise(ExerciseInput.parse({ ...(await request.json()), id: (await params).exerciseId })),
+    saveExercise(ExerciseShape.parse({ ...(await request.json()), id: (await params).exerciseId })),
   );
 }
 
