@@ -22,6 +22,7 @@ export function expectYes(answer: FileAnswer): void {
   if (answer === null) throw new Error('The server can’t be reached.');
   const { status, error } = answer;
   if (error === null) return;
-  // A server in trouble may do better later, and a coach may sign in again; a request it doesn't accept stays unaccepted.
-  throw status >= 500 || [401, 408, 429].includes(status) ? new Error(error) : new Refused(error);
+  if (status === 401) throw new Error('You are not signed in any more: sign in, in another tab of this browser.');
+  // A server in trouble may do better later; a request it doesn't accept stays unaccepted.
+  throw status >= 500 || status === 408 || status === 429 ? new Error(error) : new Refused(error);
 }
