@@ -92,7 +92,7 @@ test('the coach accepts, moves, rejects, adds and takes back; it is kept, and th
   await right.click();
   await word.fill(quay);
   await right.click();
-  await expect(page.getByText('2 changes of yours are safe in this browser and not on the server yet.')).toBeVisible();
+  await expect(page.getByText('2 entries of yours are safe in this browser and not on the server yet.')).toBeVisible();
   await page.context().setOffline(false);
   await page.reload();
   await shows(0);

@@ -69,6 +69,8 @@ test('back from the key that confirms is the key where it was enough; what was p
   const over = after(up, 'skip');
   expect(over.skipped).toHaveProperty(STEPS.up.id);
   expect(after(over, 'back').skipped).toEqual({});
+  // What was begun is cut short, not left out.
+  expect(after(up, 'taken', 'skip').skipped).toEqual({});
 });
 
 const ACTIONS = fc.oneof(

@@ -137,7 +137,8 @@ function act(course: Course, action: LessonAction): Course {
     case 'next':
       return onward(course);
     case 'skip':
-      return enter({ ...course, skipped: { ...course.skipped, [step.id]: 'Passed over.' } }, course.at + 1);
+      // What was begun is cut short, not left out.
+      return enter(course.count > 0 ? course : { ...course, skipped: { ...course.skipped, [step.id]: 'Passed over.' } }, course.at + 1);
     case 'hold':
       return { ...course, held: !course.held };
     case 'vowel':

@@ -19,7 +19,7 @@ export const LiveNote = memo(function LiveNote({ store }: { store: RefObject<Liv
       const { midi } = store.current;
       const sung = midi[midi.length - 1] ?? 0;
       const off = Math.round(100 * (sung - Math.round(sung)));
-      const [name, by] = sung > 0 ? [noteName(Math.round(sung)), `${off > 0 ? '+' : ''}${off} ¢`] : ['', ''];
+      const [name, by] = sung > 0 ? [noteName(Math.round(sung)), `${off > 0 ? '+' : off < 0 ? '−' : ''}${Math.abs(off)} ¢`] : ['', ''];
       if (note.current.textContent !== name) note.current.textContent = name;
       if (cents.current.textContent !== by) cents.current.textContent = by;
     });

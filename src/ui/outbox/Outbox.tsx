@@ -69,11 +69,11 @@ export function Outbox() {
         )}
         {words.trouble && (
           <p role="status">
-            {words.waiting === 1 ? 'One change of yours is' : `${words.waiting} changes of yours are`} safe in this browser and not on the
+            {words.waiting === 1 ? 'One entry of yours is' : `${words.waiting} entries of yours are`} safe in this browser and not on the
             server yet. {words.trouble} It is tried again by itself.
           </p>
         )}
-        {refused && <p role="alert">A change of yours was not accepted: {refused}</p>}
+        {refused && <p role="alert">An entry of yours was not accepted: {refused}</p>}
         {stranded.map((t) => (
           <div key={t.id} className="flex flex-wrap items-center gap-2">
             <p className="flex-1">
