@@ -5,21 +5,13 @@ import { mapVoice } from '../core/map/pool';
 import { TakeEvidence, VoiceMap } from '../core/map/types';
 import { noteWithCents } from '../core/music/pitch';
 import { analyseTake } from '../core/take/analyse';
-import { Asked, TakeFindings, Task, TASKS } from '../core/take/types';
-import { HOP_S, VoiceTrack } from '../core/voice/types';
+import { Asked, Task, TASKS } from '../core/take/types';
+import { HOP_S } from '../core/voice/types';
+import { Options, round, TakeOutcome, takeJson, voiceJson } from './analyze-json';
 
 const USAGE = `Usage: npm run -s analyze -- FILE.wav [MORE.wav ...] --task ${TASKS.join('|')} [--json] [--frames] [--f0-csv]
        [--degrees 1,2,3,4,5,4,3,2,1] [--key 60]
 Several files are taken as one singer's and pooled. --f0-csv prints time_s,f0_hz for one file.`;
-
-interface Options {
-  files: string[];
-  task: Task;
-  json: boolean;
-  frames: boolean;
-  f0Csv: boolean;
-  asked: Asked | null;
-}
 
 function parse(args: string[]): Options {
   const options: Options = { files: [], task: 'free', json: false, frames: false, f0Csv: false, asked: null };
@@ -56,13 +48,6 @@ function keyIn(text = ''): number {
   return midi;
 }
 
-interface TakeOutcome {
-  file: string;
-  error?: string;
-  findings?: TakeFindings;
-  track?: VoiceTrack;
-}
-
 async function analyseFile(file: string, task: Task, asked: Asked | null): Promise<TakeOutcome> {
   try {
     const pcm = readWav(await readFile(file));
@@ -76,52 +61,6 @@ async function analyseFile(file: string, task: Task, asked: Asked | null): Promi
     if (code === 'EACCES') return { file, error: 'The file may not be read: check its permissions.' };
     return { file, error: `The file could not be read: ${(error as Error).message}` };
   }
-}
-
-const round = (x: number, places = 3) => Math.round(x * 10 ** places) / 10 ** places;
-
-function takeJson({ file, error, findings: f, track }: TakeOutcome, { task, frames, asked }: Options) {
-  if (error || !f || !track) return { file, task, error };
-  return {
-    file,
-    task,
-    durationS: round(f.durationS),
-    sampleRate: f.sampleRate,
-    quality: f.quality,
-    ...(frames ? { f0: { hopS: HOP_S, startS: 0, hz: Array.from(track.f0, (hz) => round(hz, 2)) } } : {}),
-    notes: f.notes.map((n) => ({ startS: round(n.startS), endS: round(n.endS), midi: n.midi, cents: n.cents })),
-    // Beyond the documented form, and only where a pattern was asked for.
-    ...(asked
-      ? {
-          pattern: f.pattern && {
-            name: f.pattern.name,
-            keys: f.pattern.keys.map(({ tonicMidi, notes }) => ({ tonicMidi, cents: notes.map((n) => n.cents) })),
-          },
-        }
-      : {}),
-    range: f.range && { lowestMidi: round(f.range.lowestMidi), highestMidi: round(f.range.highestMidi) },
-    events: f.events.map((e) => ({
-      timeS: round(e.timeS),
-      midi: round(e.midi),
-      direction: e.direction,
-      kind: e.kind,
-      confidence: round(e.confidence),
-    })),
-  };
-}
-
-function voiceJson(map: VoiceMap) {
-  return {
-    range: map.extreme && { lowestMidi: round(map.extreme.low.midi), highestMidi: round(map.extreme.high.midi) },
-    passaggi: map.passaggi.map((p) => ({
-      midi: round(p.midi),
-      lowMidi: round(p.lowMidi),
-      highMidi: round(p.highMidi),
-      upMidi: p.upMidi === null ? null : round(p.upMidi),
-      downMidi: p.downMidi === null ? null : round(p.downMidi),
-      confidence: round(p.confidence),
-    })),
-  };
 }
 
 function table(outcomes: TakeOutcome[], map: VoiceMap): string {

@@ -95,6 +95,9 @@ export function copySamples(samples: Float32Array, from: number, count: number, 
 
 /** Transforms of four real windows of `size` samples; each call overwrites the answers of the last. */
 export interface FourTransforms {
+  readonly size: number;
+  /** Address of the last power spectra: what is changed there is what the other methods see. */
+  readonly power: number;
   /**
    * Power spectra (size / 2 + 1 rows) of windows at addresses `x` under tapers at addresses `t`: `size` values each, of
    * which those from `length` on are zeros in the tapers.
@@ -131,6 +134,8 @@ function createFourTransforms(size: number): FourTransforms {
   const [twiddles, halfTwiddles] = [m, m / 2].map((points) => place(stageTwiddles(points)));
   const turns = place(Array.from({ length: 2 * m }, (_, i) => (i % 2 ? Math.sin : Math.cos)((2 * Math.PI * (i >> 1)) / size)));
   return {
+    size,
+    power,
     powerSpectra(x, t, length = size) {
       const quarters = Math.ceil((4 * length) / size);
       kernel.powerSpectra(m, quarters, x[0], x[1], x[2], x[3], t[0], t[1], t[2], t[3], re, im, reversed, twiddles, turns, power);

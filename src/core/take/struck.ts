@@ -36,6 +36,8 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
     const start = Math.round(note.startS / HOP_S);
     const end = Math.round(note.endS / HOP_S);
     if (end <= ringing) continue;
+    // A string is struck out of silence or while another rings; what follows a voice without a gap is that voice.
+    if (start - ringing > framesIn(0.1) && sungBefore(contour, start)) continue;
     const struck = heardAgain(track, contour, start, end, strings)
       ? { until: end }
       : struckTone(track, contour, Math.max(start, ringing), end, start - ringing < framesIn(0.1) && ringing > 0);
@@ -53,6 +55,13 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
     }
   }
   return voiced ? removed / voiced : 0;
+}
+
+/** Whether somebody sang (nothing was taken out) within 80 ms before a frame. */
+function sungBefore(contour: Contour, frame: number): boolean {
+  let from = frame;
+  while (from > 0 && !Number.isNaN(contour[from - 1])) from--;
+  return frame - from > framesIn(0.05) || contour.subarray(Math.max(0, from - framesIn(0.08)), from).some((m) => !Number.isNaN(m));
 }
 
 /** A string that rang under the voice and is heard again after it: its pitch, no louder than it was, and still. */

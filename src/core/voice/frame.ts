@@ -1,5 +1,6 @@
 import { copySamples, floats, FourTransforms, fourTransforms, LANES, place, reserve } from '../signal/kernel';
-import { ANALYSIS_RATE, HARMONICS, HOP, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './types';
+import { decayOf, RoomSound } from './room';
+import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './types';
 
 /** Samples a frame needs around its centre. */
 export const FRAME_REACH = 512;
@@ -16,6 +17,8 @@ const SHORT_FFT = 512;
 /** Below this pitch the short window holds fewer than three periods. */
 const SHORT_MIN_F0 = 126;
 const BIN_HZ = LONG_RATE / LONG_FFT;
+/** Half the width of a sinusoid's lobe under the long window, bins. */
+const LONG_LOBE_BINS = (2 * LONG_FFT) / LONG;
 /** Highest valley the comb looks at; just under the half rate's Nyquist. */
 const COMB_TOP_HZ = 3900;
 
@@ -31,6 +34,8 @@ export interface Candidates {
   clarity: Float64Array;
   comb: Float64Array;
   levelDb: number;
+  /** Share of the frame's power that isn't the room's memory of earlier sound, 0..1. */
+  fresh: number;
 }
 
 export function createCandidates(): Candidates {
@@ -41,6 +46,7 @@ export function createCandidates(): Candidates {
     clarity: new Float64Array(MAX_CANDIDATES),
     comb: new Float64Array(MAX_CANDIDATES),
     levelDb: -120,
+    fresh: 1,
   };
 }
 
@@ -183,12 +189,113 @@ function combMatch(data: Float32Array, start: number, hz: number): number {
   return sum / Math.sqrt(norm);
 }
 
+/** What it costs a candidate in comb match to be wholly a subharmonic. */
+const SUBHARMONIC_COMB = 2;
+/** Levels of every second (third) harmonic over those between them from which a pitch begins to be a subharmonic, and where it is one, dB. */
+const STAND_OUT_DB = 8;
+const WHOLLY_DB = 16;
+/** Of a low pitch's first harmonics so many stand clear of the valleys beside them, else it is common to a few higher tones only. */
+const FIRST_HARMONICS = 10;
+const CLEAR_DB = 4;
+const [FEW_CLEAR, HARDLY_CLEAR] = [0.3, 0];
+const MOST_COUNTED = 14;
+const FEWEST_PAIRS = 3;
+const differences = new Float64Array(MOST_COUNTED);
+
+/**
+ * How much a pitch is a subharmonic, 0 (no) to 1: where pulses alternate, or where it is only common to two notes, every second
+ * (third) harmonic stands over those beside it (the median over them decides: one strong harmonic is a resonance), or most are
+ * not there at all.
+ */
+function subharmonic(data: Float32Array, start: number, hz: number): number {
+  const spacing = hz / BIN_HZ;
+  const top = Math.min(MOST_COUNTED, Math.floor(COMB_TOP_HZ / hz));
+  let most = 0;
+  if (top >= FIRST_HARMONICS) {
+    let clear = 0;
+    for (let k = 1; k <= FIRST_HARMONICS; k++) {
+      const valley = Math.max(valueAt(data, start, (k - 0.5) * spacing), valueAt(data, start, (k + 0.5) * spacing));
+      if (valueAt(data, start, k * spacing) > 10 ** (CLEAR_DB / 40) * valley) clear++;
+    }
+    most = (FEW_CLEAR - clear / FIRST_HARMONICS) / (FEW_CLEAR - HARDLY_CLEAR);
+  }
+  for (let m = 2; m <= 3; m++) {
+    let pairs = 0;
+    for (let k = m; k < top; k += m) {
+      const on = valueAt(data, start, k * spacing);
+      const beside = Math.max(valueAt(data, start, (k - 1) * spacing), valueAt(data, start, (k + 1) * spacing));
+      differences[pairs++] = 40 * Math.log10(on / (beside + 1e-9) + 1e-9);
+    }
+    if (pairs < FEWEST_PAIRS) break;
+    const sorted = differences.subarray(0, pairs).sort();
+    most = Math.max(most, Math.min(1, (sorted[(pairs - 1) >> 1] - STAND_OUT_DB) / (WHOLLY_DB - STAND_OUT_DB)));
+  }
+  return Math.min(1, most);
+}
+
 /** One lane's value between rows. */
 function valueAt(data: Float32Array, start: number, row: number): number {
   const lo = row | 0;
   const at = start + LANES * lo;
   const a = data[at];
   return a + (row - lo) * (data[at + LANES] - a);
+}
+
+/** What a room still holds of earlier sound, bin by bin, for both windows; frames must be pushed in order. */
+export interface RoomMemory {
+  long: SpectralMemory;
+  short: SpectralMemory;
+}
+
+interface SpectralMemory {
+  /** Take the reflected power out of the spectra just made of the first `lanes` lanes. */
+  remove(lanes: number): void;
+  /** Share of each lane's power that was left. */
+  fresh: Float64Array;
+}
+
+/** Reflected power is taken off with this factor (it strays from its mean), and so much of a bin always stays. */
+const OVER_SUBTRACTION = 1.4;
+const LEAST_LEFT = 0.1;
+const FRESH_FACTOR = 0.7;
+
+/**
+ * A room's memory: late reverberant power decays exponentially in every bin and is fed by the direct power (Lebart, Boucher &
+ * Denbigh 2001, after Polack 1988). `hopFrames` frames of HOP_S lie between one spectrum and the next.
+ */
+export function createRoomMemory(room: RoomSound, shared: number): RoomMemory {
+  return { long: spectralMemory(long, room, shared), short: spectralMemory(short, room, 1) };
+}
+
+function spectralMemory(w: LagWindow, room: RoomSound, hopFrames: number): SpectralMemory {
+  const keep = decayOf(room, hopFrames * HOP_S);
+  const feed = (1 - keep) * room.share;
+  const bins = w.transforms.size / 2 + 1;
+  const reflected = new Float64Array(bins);
+  const direct = new Float64Array(bins);
+  const fresh = new Float64Array(LANES);
+  return {
+    fresh,
+    remove(lanes) {
+      const start = w.transforms.power / 4;
+      const data = floats();
+      for (let lane = 0; lane < lanes; lane++) {
+        let all = 1e-20;
+        let remembered = 0;
+        for (let b = 0, at = start + lane; b < bins; b++, at += LANES) {
+          const power = data[at];
+          const memory = keep * reflected[b] + feed * direct[b];
+          const rest = Math.max(LEAST_LEFT * power, power - OVER_SUBTRACTION * memory);
+          reflected[b] = memory;
+          direct[b] = Math.max(0, power - memory);
+          data[at] = rest;
+          all += power;
+          remembered += memory;
+        }
+        fresh[lane] = Math.max(LEAST_LEFT, 1 - (FRESH_FACTOR * remembered) / all);
+      }
+    },
+  };
 }
 
 /** Frames that may look through one long window: it hardly moves in 5 ms. */
@@ -203,7 +310,8 @@ export const MOST_FRAMES = LANES * SHARED;
  *
  * Each frame is looked at through 64 ms and 24 ms: peaks of the window-corrected autocorrelation (Boersma 1993) at both
  * lengths, each weighed by a harmonic comb on the compressed spectrum (harmonics against the valleys between them, in the
- * spirit of Camacho & Harris 2008), so that neither a strong second harmonic nor a weak fundamental decides alone.
+ * spirit of Camacho & Harris 2008), so that neither a strong second harmonic nor a weak fundamental decides alone. With a `memory` (frames then in order) what the
+ * room still holds of earlier sound is taken off both spectra first.
  */
 export function findCandidates(
   samples: Float32Array,
@@ -213,8 +321,10 @@ export function findCandidates(
   out: Candidates[],
   count: number,
   shared: number,
+  memory: RoomMemory | null = null,
 ) {
   spectra(long, half, halfCentre + ((shared - 1) * HOP) / 4, (shared * HOP) / 2);
+  if (memory) memory.long.remove(count / shared);
   const slow = long.transforms.autocorrelations(long.maxLag + 1, long.emphasis, long.correction) / 4;
   const loudness = long.transforms.fourthRoots() / 4;
   const data = floats();
@@ -227,12 +337,14 @@ export function findCandidates(
     const lane = f / shared;
     frame.count = 0;
     frame.levelDb = 10 * Math.log10(Math.max(0, data[slow + lane]) / LONG_TAPER_POWER + 1e-12);
+    frame.fresh = memory ? memory.long.fresh[lane] : 1;
     if (frame.levelDb <= SILENT_DB) continue;
     collectPeaks(long, data, slow + lane, frame, 0);
     for (let c = 0; c < frame.count; c++) frame.comb[c] = combMatch(data, loudness + lane, frame.hz[c]);
   }
   for (let first = 0; first < count; first += LANES) {
     spectra(short, samples, centre + first * HOP, HOP);
+    if (memory) memory.short.remove(Math.min(LANES, count - first));
     const fast = short.transforms.autocorrelations(short.maxLag + 1, short.emphasis, short.correction) / 4;
     const end = Math.min(count, first + LANES);
     for (let f = first; f < end; f++) if (out[f].levelDb > SILENT_DB) addFast(out[f], fast + f - first, loudness + Math.floor(f / shared));
@@ -249,12 +361,16 @@ function addFast(frame: Candidates, fast: number, loudness: number) {
     if (Number.isNaN(frame.comb[c])) frame.comb[c] = combMatch(data, loudness, frame.hz[c]);
     if (frame.comb[c] > best) best = frame.comb[c];
   }
-  for (let c = 0; c < frame.count; c++) frame.comb[c] = Math.max(0, frame.comb[c] / best);
+  for (let c = 0; c < frame.count; c++) {
+    frame.comb[c] = Math.max(0, frame.comb[c] / best);
+    frame.comb[c] -= SUBHARMONIC_COMB * Math.max(0, subharmonic(data, loudness, frame.hz[c]));
+  }
 }
 
 function copyCandidates(from: Candidates, to: Candidates) {
   to.count = from.count;
   to.levelDb = from.levelDb;
+  to.fresh = from.fresh;
   to.hz.set(from.hz);
   to.octaves.set(from.octaves);
   to.clarity.set(from.clarity);

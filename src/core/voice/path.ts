@@ -12,6 +12,10 @@ const MAX_JUMP_COST = 0.8;
 /** A frame under the gate is called unvoiced unless it's clearly a tone. */
 const GATED_COST = 0.45;
 
+/** What is mostly the room's memory of earlier sound is no voice: under this share of fresh power it costs more and more. */
+const LEAST_FRESH = 0.3;
+const STALE_COST = 0.4;
+
 /**
  * Best path through the candidates (dynamic programming; the idea of Mauch & Dixon 2014's probabilistic YIN with
  * costs in place of probabilities). Push frames in order; `decide(lag)` gives the choice `lag` frames back on the
@@ -39,6 +43,7 @@ export function createPath(capacity: number) {
     const backRow = (frames % capacity) * STATES;
     octaves.set(c.octaves);
     const gated = c.levelDb < gateDb;
+    const stale = STALE_COST * Math.max(0, 1 - c.fresh / LEAST_FRESH);
     let best = Infinity;
     for (let s = 0; s < STATES; s++) {
       if (s !== UNVOICED && s >= c.count) continue;
@@ -60,7 +65,7 @@ export function createPath(capacity: number) {
           }
         }
       }
-      const own = s === UNVOICED ? UNVOICED_COST : 1 - c.clarity[s] + COMB_WEIGHT * (1 - c.comb[s]) + (gated ? GATED_COST : 0);
+      const own = s === UNVOICED ? UNVOICED_COST : 1 - c.clarity[s] + COMB_WEIGHT * (1 - c.comb[s]) + (gated ? GATED_COST : 0) + stale;
       next[s] = least + own;
       back[backRow + s] = from;
       if (next[s] < best) best = next[s];

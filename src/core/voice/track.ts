@@ -3,13 +3,26 @@ import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { createResampler, resample } from '../signal/resample';
 import { quantiles } from '../signal/stats';
-import { Candidates, createCandidates, findCandidates, FRAME_REACH, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
+import {
+  Candidates,
+  createCandidates,
+  createRoomMemory,
+  findCandidates,
+  FRAME_REACH,
+  MOST_FRAMES,
+  readHarmonics,
+  readsSlow,
+  SHARED,
+} from './frame';
 import { createPath } from './path';
+import { estimateRoom, RoomSound } from './room';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
 /** Voiced runs shorter than this many frames (30 ms) are taken for chance. */
 const MIN_RUN = 6;
 const MIN_SECONDS = 0.02;
+/** What a room is taken for that was never heard to ring: a furnished one, close to the microphone (common practice). */
+const USUAL_ROOM: RoomSound = { reverbS: 0.3, share: 0.1 };
 /** Frames within this of the floor are where nobody sings. */
 const QUIET_DB = 4;
 /** Hum further under the voice than this does no harm. */
@@ -20,16 +33,24 @@ const CLEAR_OF_HUM = 4;
 const NOTCHED_SHARE = 0.08;
 const RINGING_SHARE = 0.02;
 const OVER_HUM_DB = 6;
-/** A start is cut to where the level is within 20 dB of what follows in 60 ms, an end to within 20 dB of what went before. */
+/** A stretch of pitch is one piece while it moves less than this a frame; a creak is shorter than this (0.2 s) and so near the octave. */
+const PIECE_OCTAVES = 0.25;
+const MOST_CREAK_FRAMES = 40;
+const LIFT_OCTAVES = 0.06;
+/** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
 const ONSET_FRAMES = 12;
 const ONSET_DB = 20;
-/** An end that falls by 6 dB in 80 ms or faster (75 dB/s: a room of 0.8 s) on one pitch is the room's. */
+/** Nothing this far under what sounded within the last 0.3 s is still the same voice. */
+const FADE_FRAMES = 60;
+const FADE_DB = 17;
+/** A run that ends with less fresh sound than this ends in the room's decay. */
+const STALE_FRAMES = 14;
+const LEAST_FRESH = 0.5;
+/** A run that ends falling by 4 dB in 80 ms or faster (50 dB/s: a room of 1.2 s) ends in the room's decay. */
 const DECAY_FRAMES = 16;
-const DECAY_DB = 6;
-const DECAY_OCTAVES = 0.04;
-/** A dry room is quiet again within 100 ms. */
-const DRY_FRAMES = 20;
-const NEAR_FLOOR_DB = 8;
+const DECAY_DB = 7;
+/** A hole this deep between two notes is where the first has ended. */
+const FRESH_DB = 20;
 
 /**
  * Track a voice: pitch, clarity, level and harmonics every 5 ms.
@@ -101,26 +122,33 @@ export function createTracker(sampleRate: number): Tracker {
       const [floorDb, usualDb, loudDb] = quantiles(levelDb, [0.02, 0.9, 0.98]);
       const gateDb = Math.max(Math.min(floorDb + 6, usualDb - 25), loudDb - 60);
       const path = createPath(frames);
-      // What was found ahead was found with the hum in it.
-      let done = humming ? 0 : framesFound;
+      const memory = createRoomMemory(estimateRoom(levelDb, floorDb) ?? USUAL_ROOM, SHARED);
+      const directDb = levelDb.slice();
+      const fresh = new Float32Array(frames);
+      let done = 0;
       for (let i = 0, at = 0; i < done; i++) {
         at = unpack(found.all(), at, candidates[0]);
         path.push(candidates[0], gateDb);
       }
       for (; done < frames; done += MOST_FRAMES) {
         const count = Math.min(MOST_FRAMES, frames - done);
-        findCandidates(samples, done * HOP, halfSamples, (done * HOP) / 2, candidates, count, SHARED);
-        for (let lane = 0; lane < count; lane++) path.push(candidates[lane], gateDb);
+        findCandidates(samples, done * HOP, halfSamples, (done * HOP) / 2, candidates, count, SHARED, memory);
+        for (let lane = 0; lane < count; lane++) {
+          path.push(candidates[lane], gateDb);
+          fresh[done + lane] = candidates[lane].fresh;
+          directDb[done + lane] += 10 * Math.log10(candidates[lane].fresh);
+        }
       }
       path.traceback(f0, clarity);
-      trimEdges(f0, levelDb, floorDb);
+      liftSubharmonics(f0);
+      trimEdges(f0, directDb, fresh);
       dropRinging(f0, levelDb, hum);
       dropShortRuns(f0, clarity);
 
       const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
       readVoicedFrames(samples, halfSamples, f0, harmonicsDb);
       dropNotched(f0, harmonicsDb, hum.lines);
-      return { frames, f0, clarity, levelDb, harmonicsDb, clippedShare: clipping.share(), floorDb };
+      return { fresh, frames, f0, clarity, levelDb, harmonicsDb, clippedShare: clipping.share(), floorDb };
     },
   };
 }
@@ -286,37 +314,78 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
 }
 
 /**
- * Cut from both ends of each voiced run what isn't the voice: the window's reach before a start, and after an end the decay
- * of the room, which falls evenly and faster than a voice lets go, on one pitch.
+ * Where a voice creaks for a moment (before it breaks, as it sets in) every second pulse is stronger and the octave below is
+ * found: a short stretch an octave (or a twelfth) under what it joins is lifted to it.
  */
-function trimEdges(f0: Float32Array, levelDb: Float32Array, floorDb: number) {
+function liftSubharmonics(f0: Float32Array) {
+  const pieces: [from: number, to: number][] = [];
+  for (let i = 0; i < f0.length;) {
+    let j = i + 1;
+    while (j < f0.length && f0[i] > 0 && f0[j] > 0 && Math.abs(Math.log2(f0[j] / f0[j - 1])) < PIECE_OCTAVES) j++;
+    if (f0[i] > 0) pieces.push([i, j]);
+    i = j;
+  }
+  pieces.forEach(([from, to], p) => {
+    if (to - from > MOST_CREAK_FRAMES) return;
+    const before = pieces[p - 1]?.[1] === from ? f0[from - 1] : 0;
+    const after = pieces[p + 1]?.[0] === to ? f0[to] : 0;
+    for (const times of [2, 3]) {
+      const joins = (pitch: number, own: number) => pitch > 0 && Math.abs(Math.log2(pitch / (times * own))) < LIFT_OCTAVES;
+      if (joins(before, f0[from]) || joins(after, f0[to - 1])) {
+        for (let i = from; i < to; i++) f0[i] *= times;
+        return;
+      }
+    }
+  });
+}
+
+/**
+ * Take from each voiced run what isn't the voice: the window's reach before a start, and the room's decay after an end or
+ * before a fresh start on another note. The decay of a room falls without a pause; a voice that goes on does not.
+ */
+function trimEdges(f0: Float32Array, levelDb: Float32Array, fresh: Float32Array) {
   for (let i = 0; i < f0.length;) {
     if (f0[i] === 0) {
       i++;
       continue;
     }
-    const start = i;
     let end = i;
     while (end < f0.length && f0[end] > 0) end++;
-    i = end;
-    let from = start;
-    while (from < end && levelDb[from] < loudest(levelDb, from, Math.min(end, from + ONSET_FRAMES)) - ONSET_DB) from++;
-    let to = end;
-    for (;;) {
-      const back = Math.max(from, to - DECAY_FRAMES);
-      if (to - from < 2 || levelDb[to - 1] > loudest(levelDb, back, to) - DECAY_DB) break;
-      // A slide that ends is a voice.
-      if (Math.abs(Math.log2(f0[to - 1] / f0[back])) > DECAY_OCTAVES) break;
-      to--;
+    for (let from = i; from < end;) {
+      const next = freshStart(levelDb, from, end);
+      trimRun(f0, levelDb, fresh, from, next);
+      from = next;
     }
-    // What is gone into the room's quiet this fast was a voice letting go in a dry room.
-    let quiet = to;
-    while (quiet < f0.length && levelDb[quiet] > floorDb + NEAR_FLOOR_DB) quiet++;
-    if (quiet - to < DRY_FRAMES) while (to > from && to < end && Math.abs(Math.log2(f0[to] / f0[to - 1])) < DECAY_OCTAVES) to++;
-    while (to > from && levelDb[to - 1] < loudest(levelDb, Math.max(from, to - ONSET_FRAMES), to) - ONSET_DB) to--;
-    f0.fill(0, start, from);
-    f0.fill(0, to, end);
+    i = end;
   }
+}
+
+/** The next frame of a run at which a voice sets in out of a decay, or the run's end. */
+function freshStart(levelDb: Float32Array, from: number, end: number): number {
+  for (let i = from + DECAY_FRAMES; i + ONSET_FRAMES < end; i++) {
+    if (levelDb[i] > levelDb[i - 1] || levelDb[i] > levelDb[i + 1]) continue;
+    const before = loudest(levelDb, Math.max(from, i - FADE_FRAMES), i);
+    const after = loudest(levelDb, i, i + ONSET_FRAMES);
+    if (Math.min(before, after) - levelDb[i] > FRESH_DB) return i;
+  }
+  return end;
+}
+
+function trimRun(f0: Float32Array, levelDb: Float32Array, fresh: Float32Array, start: number, end: number) {
+  let from = start;
+  while (from < end && levelDb[from] < loudest(levelDb, from, Math.min(end, from + ONSET_FRAMES)) - ONSET_DB) from++;
+  let to = end;
+  while (to > from) {
+    const back = Math.max(from, to - STALE_FRAMES);
+    let sum = 0;
+    for (let i = back; i < to; i++) sum += fresh[i];
+    if (sum >= LEAST_FRESH * (to - back)) break;
+    to--;
+  }
+  while (to > from && levelDb[to - 1] < loudest(levelDb, Math.max(from, to - FADE_FRAMES), to) - FADE_DB) to--;
+  while (to - from > 1 && levelDb[to - 1] < loudest(levelDb, Math.max(from, to - DECAY_FRAMES), to) - DECAY_DB) to--;
+  f0.fill(0, start, from);
+  f0.fill(0, to, end);
 }
 
 function loudest(levelDb: Float32Array, from: number, to: number): number {
