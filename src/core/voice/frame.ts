@@ -438,6 +438,12 @@ export function readHarmonics(
     hz[lane] = readLane(data, start + lane, rate / READ_FFT, topBin, hz[lane], readGains[lane], out, offsets[lane]);
 }
 
+const foundHz = new Float64Array(20);
+const foundWeights = new Float64Array(20);
+const AGREEING_PASSES = 3;
+/** A harmonic that is this far off (5 cents) counts half. */
+const STRAYS = 0.006;
+
 function readLane(
   data: Float32Array,
   start: number,
@@ -451,6 +457,7 @@ function readLane(
   let spacing = hz / binHz;
   let sumF = 0;
   let sumW = 0;
+  let found = 0;
   for (let k = 1; k <= HARMONICS; k++) {
     const at = k * spacing;
     out[offset + k - 1] = NO_HARMONIC_DB;
@@ -474,20 +481,39 @@ function readLane(
     const above = data[start + LANES * Math.min(topBin, Math.round(at + 0.5 * spacing))];
     // Under the first one mains hum may lie.
     const stands = top > STANDS_OUT * (k === 1 ? above : 0.5 * (below + above));
-    if (!stands && k > 8) continue;
+    if (!stands && k > 16) continue;
     const y = Math.log(top);
     const a = Math.log(low + 1e-30);
     const c = Math.log(high + 1e-30);
     const shift = (0.5 * (a - c)) / (a - 2 * y + c);
     const db = (10 / Math.LN10) * (y - 0.25 * (a - c) * shift) + gainDb;
     if (stands) out[offset + k - 1] = db;
-    if (k > 8) continue;
+    if (k > 16) continue;
     const fk = ((peak + shift) * binHz) / k;
     if (Math.abs(fk / hz - 1) > 0.035) continue;
-    const weight = Math.exp((Math.LN10 / 20) * db) * k;
+    const weight = Math.exp((Math.LN10 / 40) * db) * k ** 1.5;
+    foundHz[found] = fk;
+    foundWeights[found++] = weight;
     sumF += weight * fk;
     sumW += weight;
     spacing = sumF / sumW / binHz;
   }
-  return sumW > 0 ? sumF / sumW : hz;
+  return found > 2 ? agreed(found, sumF / sumW) : sumW > 0 ? sumF / sumW : hz;
+}
+
+/** The pitch most harmonics agree on: a weighted mean that lets go of those that stray (a room's echo of an earlier pitch). */
+function agreed(found: number, mean: number): number {
+  let pitch = mean;
+  for (let pass = 0; pass < AGREEING_PASSES; pass++) {
+    let sumF = 0;
+    let sumW = 0;
+    for (let i = 0; i < found; i++) {
+      const off = (foundHz[i] / pitch - 1) / STRAYS;
+      const weight = foundWeights[i] / (1 + off * off);
+      sumF += weight * foundHz[i];
+      sumW += weight;
+    }
+    pitch = sumF / sumW;
+  }
+  return pitch;
 }
