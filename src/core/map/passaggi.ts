@@ -1,29 +1,50 @@
-import { gaussian, quantile, seededRandom, weightedMedian } from '../signal/stats';
+import { weightedMedian } from '../signal/stats';
 import { Direction, Leg } from '../take/types';
-import { Count, CrossingName, Passaggio, TakeEvidence, Vote } from './types';
+import { blendVotes } from './blends';
 import { recencyOf } from './recency';
+import { Count, CrossingName, Passaggio, TakeEvidence, Vote } from './types';
 
-/** Two changes nearer than this are one (bridges lie a fourth to a fifth apart; common practice, trade). */
+/** Two changes of one direction nearer than this are one (bridges lie a fourth to a fifth apart; common practice). */
 const APART_ST = 4;
 const KERNEL_ST = 1.3;
+/** Coming down the change lies lower than going up, usually by so much, at most by so much (common practice: a semitone or two, up to 5 or 6). */
+const USUAL_HYSTERESIS_ST = 1.5;
+const MOST_HYSTERESIS_ST = 6.5;
+const LEAST_HYSTERESIS_ST = -2;
 /** Weaker words are not counted. */
 const LEAST_WEIGHT = 0.1;
-const BOOTSTRAPS = 300;
-/** Half a bin of the cross-over grid and the tracker's own blur: no interval is narrower than this on each side. */
-const LEAST_HALF_WIDTH = 0.25;
+/** A change is one when so large a share of the passes speaks for it, and so many votes in all. */
+const LEAST_SHARE = 0.25;
+const LEAST_SUPPORT = 0.5;
+/** How far a voice's change strays from take to take, before its own takes say otherwise (tuned on simulated singers), and for how many takes that counts. */
+const USUAL_SCATTER_ST = 0.7;
+const USUAL_TAKES = 3;
+/** 95 % point of a normal deviate: the interval holds nine in ten. */
+const NINE_IN_TEN = 1.645;
+/** What placing adds, however many takes there are: the tracker's blur and the last steady pitch's own breadth; more for wide blends. */
+const PLACING_ST = 0.3;
+const PLACING_OF_WIDTH = 0.12;
+
+type RecentLeg = Leg & { recency: number; takeId: string };
 
 /** Pool every leg's word into passaggi: how many there are and where, by evidence. */
 export function poolPassaggi(takes: TakeEvidence[], all: Vote[]): Passaggio[] {
-  const votes = all.filter((v) => v.weight > LEAST_WEIGHT);
   const recency = new Map(takes.map((t) => [t.takeId, recencyOf(t, takes)]));
-  const legs = takes.flatMap((t) => t.findings.legs.map((leg) => ({ ...leg, recency: recency.get(t.takeId)! })));
-  return clusters(votes)
-    .map((cluster) => describe(cluster, legs, recency))
-    .filter((p): p is Passaggio => p !== null)
-    .sort((a, b) => a.midi - b.midi);
+  const legs = takes.flatMap((t) => t.findings.legs.map((leg) => ({ ...leg, takeId: t.takeId, recency: recency.get(t.takeId)! })));
+  const votes = all.filter((v) => v.weight > LEAST_WEIGHT && v.kind !== 'blend');
+  const heard = describeAll(votes, legs, recency);
+  const blended = blendVotes(takes, heard, recency);
+  return (blended.length ? describeAll([...votes, ...blended], legs, recency) : heard).sort((a, b) => a.midi - b.midi);
 }
 
-/** Group votes around the peaks of their weighted density, peaks at least APART_ST apart. */
+function describeAll(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>): Passaggio[] {
+  const [ups, downs] = (['up', 'down'] as const).map((d) => clusters(votes.filter((v) => v.direction === d)));
+  return paired(ups, downs)
+    .map((cluster) => describe(cluster, legs, recency))
+    .filter((p): p is Passaggio => p !== null);
+}
+
+/** Group votes of one direction around the peaks of their weighted density, peaks at least APART_ST apart. */
 function clusters(votes: Vote[]): Vote[][] {
   if (votes.length === 0) return [];
   const density = (m: number) => votes.reduce((s, v) => s + v.weight * Math.exp(-0.5 * ((v.midi - m) / KERNEL_ST) ** 2), 0);
@@ -42,13 +63,33 @@ function clusters(votes: Vote[]): Vote[][] {
   );
 }
 
-/** Place, interval, direction and counts of one cluster; null when too few legs speak for it. */
-function describe(votes: Vote[], legs: (Leg & { recency: number })[], recency: Map<string, number>): Passaggio | null {
-  const centre = weightedMedian(
-    votes.map((v) => v.midi),
-    votes.map((v) => v.weight),
+/**
+ * What is heard going up and what is heard coming down belong to one passaggio when the second lies at most
+ * MOST_HYSTERESIS_ST lower: the likeliest pairs first, each once; what finds no partner stands alone.
+ */
+function paired(ups: Vote[][], downs: Vote[][]): Vote[][] {
+  const pairs = ups.flatMap((up, u) =>
+    downs.map((down, d) => {
+      const hysteresis = centreOf(up)! - centreOf(down)!;
+      return { u, d, hysteresis, cost: Math.abs(hysteresis - USUAL_HYSTERESIS_ST) };
+    }),
   );
-  const passing = legs.filter((l) => l.lowestMidi < centre - 1.5 && l.highestMidi > centre + 1.5);
+  const out: Vote[][] = [];
+  const [usedUps, usedDowns] = [new Set<number>(), new Set<number>()];
+  for (const { u, d, hysteresis } of pairs.sort((a, b) => a.cost - b.cost)) {
+    if (hysteresis < LEAST_HYSTERESIS_ST || hysteresis > MOST_HYSTERESIS_ST || usedUps.has(u) || usedDowns.has(d)) continue;
+    usedUps.add(u);
+    usedDowns.add(d);
+    out.push([...ups[u], ...downs[d]]);
+  }
+  return [...out, ...ups.filter((_, u) => !usedUps.has(u)), ...downs.filter((_, d) => !usedDowns.has(d))];
+}
+
+/** Place, interval, direction and counts of one cluster; null when too few legs speak for it. */
+function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>): Passaggio | null {
+  const [up, down] = (['up', 'down'] as const).map((d) => centreOf(votes.filter((v) => v.direction === d)));
+  const at = (direction: Direction) => (direction === 'up' ? (up ?? down)! : (down ?? up)!);
+  const passing = legs.filter((l) => l.lowestMidi < at(l.direction) - 1.5 && l.highestMidi > at(l.direction) + 1.5);
   const voters = new Map<string, number>();
   let spoken = 0;
   for (const v of votes) {
@@ -60,64 +101,67 @@ function describe(votes: Vote[], legs: (Leg & { recency: number })[], recency: M
   const byCoach = votes.some((v) => v.source === 'coach');
   const passed = passing.reduce((s, l) => s + l.recency, 0);
   const share = Math.min(1, support / Math.max(1, passed, spoken));
-  if (!byCoach && (share < 0.3 || support < 0.5 || (voters.size < 2 && passing.length > 2))) return null;
+  // One take proves nothing where there are more.
+  const alone = new Set(votes.map((v) => v.takeId)).size < 2 && new Set(passing.map((l) => l.takeId)).size > 1;
+  if (!byCoach && (alone || support < LEAST_SUPPORT || share < LEAST_SHARE)) return null;
 
-  const up = centreOf(votes, 'up');
-  const down = centreOf(votes, 'down');
   const midi = middle(up, down)!;
-  const [lowMidi, highMidi] = interval(votes, midi);
+  const widthSt = weightedMedian(
+    votes.map((v) => v.widthSt),
+    votes.map((v) => v.weight),
+  );
+  const name = nameOf(votes);
+  const half = halfWidth(votes, name === 'blended' ? widthSt : 0);
   const count = (direction: Direction): Count => {
     const found = new Set(votes.filter((v) => v.direction === direction).map((v) => `${v.takeId}/${v.leg}`)).size;
     return { found, of: Math.max(found, passing.filter((l) => l.direction === direction).length) };
   };
-  const flips = weightOf(votes, (v) => v.kind === 'flip' || v.kind === 'crack');
-  const steps = weightOf(votes, (v) => v.kind === 'timbre' || v.kind === 'dip' || (v.kind === 'blend' && v.widthSt < 2.2));
-  const blends = weightOf(votes, (v) => v.kind === 'blend' && v.widthSt >= 2.2);
-  const name: CrossingName = flips >= steps && flips >= blends ? 'flip' : steps >= blends ? 'toggle' : 'blended';
-  const narrow = Math.exp(-Math.max(0, highMidi - lowMidi - 1.5) / 4);
   return {
     midi,
-    lowMidi,
-    highMidi,
+    lowMidi: midi - half,
+    highMidi: midi + half,
     upMidi: up,
     downMidi: down,
     up: count('up'),
     down: count('down'),
-    widthSt: weightedMedian(
-      votes.map((v) => v.widthSt),
-      votes.map((v) => v.weight),
-    ),
+    widthSt,
     name,
-    confidence: Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * narrow),
+    confidence: Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * Math.exp(-Math.max(0, 2 * half - 2) / 4)),
     votes: [...votes].sort((a, b) => b.weight - a.weight),
   };
 }
 
-const weightOf = (votes: Vote[], test: (v: Vote) => boolean) => votes.filter(test).reduce((s, v) => s + v.weight, 0);
+function nameOf(votes: Vote[]): CrossingName {
+  const weightOf = (test: (v: Vote) => boolean) => votes.filter(test).reduce((s, v) => s + v.weight, 0);
+  const flips = weightOf((v) => v.kind === 'flip' || v.kind === 'crack');
+  const steps = weightOf((v) => v.kind === 'timbre' || v.kind === 'dip' || (v.kind === 'blend' && v.widthSt < 2.2));
+  const blends = weightOf((v) => v.kind === 'blend' && v.widthSt >= 2.2);
+  return flips >= steps && flips >= blends ? 'flip' : steps >= blends ? 'toggle' : 'blended';
+}
 
-function centreOf(votes: Vote[], direction: Direction): number | null {
-  const own = votes.filter((v) => v.direction === direction);
-  return own.length
+function centreOf(votes: Vote[]): number | null {
+  return votes.length
     ? weightedMedian(
-        own.map((v) => v.midi),
-        own.map((v) => v.weight),
+        votes.map((v) => v.midi),
+        votes.map((v) => v.weight),
       )
     : null;
 }
 
 const middle = (a: number | null, b: number | null) => (a !== null && b !== null ? (a + b) / 2 : (a ?? b));
 
-/** 90 % interval of the centre: takes drawn again with replacement, each vote blurred by a part of its own width. */
-function interval(votes: Vote[], midi: number): [number, number] {
-  const random = seededRandom(votes.length * 7919 + Math.round(midi * 100));
-  const normal = gaussian(random);
-  const centres: number[] = [];
-  for (let b = 0; b < BOOTSTRAPS; b++) {
-    const drawn = votes.map(() => {
-      const v = votes[Math.floor(random() * votes.length)];
-      return { ...v, midi: v.midi + normal() * (0.2 + 0.08 * v.widthSt) };
-    });
-    centres.push(middle(centreOf(drawn, 'up'), centreOf(drawn, 'down'))!);
-  }
-  return [Math.min(midi - LEAST_HALF_WIDTH, quantile(centres, 0.05)), Math.max(midi + LEAST_HALF_WIDTH, quantile(centres, 0.95))];
+/**
+ * Half of the 90 % interval of a centre. Takes of a day share what the day does to a voice, so takes count, not votes: scatter of the
+ * takes' own centres, with USUAL_SCATTER_ST as prior for the first few, over their number, and what placing adds.
+ */
+function halfWidth(votes: Vote[], widthSt: number): number {
+  const centres = (['up', 'down'] as const).map((d) => centreOf(votes.filter((v) => v.direction === d)));
+  const byTake = new Map<string, number[]>();
+  for (const v of votes)
+    byTake.set(v.takeId, [...(byTake.get(v.takeId) ?? []), v.midi - (v.direction === 'up' ? centres[0] : centres[1])!]);
+  const off = [...byTake.values()].map((o) => o.reduce((s, x) => s + x, 0) / o.length);
+  const squares = off.reduce((s, o) => s + o * o, 0) + USUAL_TAKES * USUAL_SCATTER_ST ** 2;
+  const variance = squares / (off.length - 1 + USUAL_TAKES) / off.length;
+  const oneSided = centres.some((c) => c === null) ? (USUAL_HYSTERESIS_ST / 2) ** 2 : 0;
+  return NINE_IN_TEN * Math.sqrt(variance + oneSided + (PLACING_ST + PLACING_OF_WIDTH * widthSt) ** 2);
 }

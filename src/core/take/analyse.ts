@@ -3,7 +3,7 @@ import { median, quantile } from '../signal/stats';
 import { trackVoice } from '../voice/track';
 import { HOP_S, Pcm, VoiceTrack } from '../voice/types';
 import { Contour, contourOf, framesIn } from './contour';
-import { fitCrossOvers } from './crossover';
+import { colourOf, fitCrossOvers } from './crossover';
 import { sirenEvents, timeAt } from './events';
 import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
@@ -11,9 +11,12 @@ import { scaleLegs } from './scale-legs';
 import { alignPattern } from './pattern';
 import { removeStruck } from './struck';
 import { taskMisfit } from './task-check';
-import { Timbre, TimbreAxis, timbreScore } from './timbre';
+import { sourceOf } from './source';
+import { takeFilter, Timbre, TimbreAxis, timbreScore } from './timbre';
 import { Asked, Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
 
+/** From so far under the meeting of pitch and first formant colour says nothing of the register. */
+const BEFORE_TURN_ST = 2;
 const MIN_SUNG_S = 0.3;
 const MAX_STRUCK_SHARE = 0.85;
 
@@ -58,7 +61,8 @@ export function analyseTrack(
   let head: Float64Array = new Float64Array(track.frames).fill(NaN);
   if (quality.usable) {
     findings.range = phonatedRange(contour);
-    const timbre = timbreScore(track, contour, axis);
+    const filter = takeFilter(track, contour);
+    const timbre = timbreScore(track, contour, filter, axis);
     head = timbre.score;
     findings.profile = noteProfile(track, contour, head);
     if (task === 'speech') findings.speakingMidi = median(contour.filter((m) => !Number.isNaN(m)));
@@ -67,7 +71,7 @@ export function analyseTrack(
       if (task !== 'siren') findings.notes = sungNotes(contour);
       if (task === 'siren' || task === 'free') {
         findings.legs = withCrossOvers(sirenLegs(contour), contour, timbre);
-        findings.events = task === 'siren' ? sirenEvents(track, contour, findings.legs) : [];
+        if (task === 'siren' && filter) findings.events = sirenEvents(contour, sourceOf(track, contour, filter), findings.legs);
       } else if (task === 'scale') {
         findings.legs = scaleLegs(findings.notes, timbre);
         findings.pattern = alignPattern(findings.notes, asked);
@@ -86,15 +90,17 @@ function withCrossOvers(legs: Leg[], contour: Contour, { score, turnMidi }: Timb
   const out: Leg[] = [];
   for (let i = 0; i < legs.length;) {
     const pair = legs.slice(i, legs[i + 1] && legs[i + 1].direction !== legs[i].direction ? i + 2 : i + 1);
-    const fits = fitCrossOvers(
-      pair.map(({ direction, startS, endS }) => {
-        const [from, to] = [startS, endS].map((s) => Math.round(s / HOP_S));
-        return { direction, midi: contour.subarray(from, to), score: score.subarray(from, to) };
-      }),
-      turnMidi,
-    );
+    const colours = pair.map(({ direction, startS, endS }) => {
+      const [from, to] = [startS, endS].map((s) => Math.round(s / HOP_S));
+      return { direction, points: colourOf(contour.subarray(from, to), score.subarray(from, to)) };
+    });
+    const fits = fitCrossOvers(colours, turnMidi);
     pair.forEach((leg, k) =>
-      out.push({ ...leg, crossOvers: fits[k].map((cross) => ({ ...cross, timeS: timeAt(contour, leg, cross.midi) })) }),
+      out.push({
+        ...leg,
+        colour: colours[k].points.filter((p) => p.midi < turnMidi - BEFORE_TURN_ST),
+        crossOvers: fits[k].map((cross) => ({ ...cross, timeS: timeAt(contour, leg, cross.midi) })),
+      }),
     );
     i += pair.length;
   }

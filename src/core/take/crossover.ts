@@ -1,13 +1,13 @@
 import { midiToHz } from '../music/pitch';
 import { cholesky, whiten, whitenAll } from '../signal/linear';
 import { median } from '../signal/stats';
-import { CrossOver, Direction } from './types';
+import { TOP_HZ } from './timbre';
+import { ColourPoint, CrossOver, Direction } from './types';
 
-/** A leg's points: pitch and timbre score (NaN scores are skipped). */
-export interface LegPoints {
+/** A leg's colour over pitch, lowest first. */
+export interface LegColour {
   direction: Direction;
-  midi: ArrayLike<number>;
-  score: ArrayLike<number>;
+  points: ColourPoint[];
 }
 
 export type CrossOverFit = Omit<CrossOver, 'timeS'>;
@@ -61,7 +61,7 @@ interface Bin {
   leg: number;
   x: number;
   y: number;
-  points: number;
+  noise: number;
 }
 
 /**
@@ -71,9 +71,9 @@ interface Bin {
  * the points; the answer is the mean over them, and the confidence grows with the evidence against having no rise at all.
  * One list per leg, lowest first.
  */
-export function fitCrossOvers(legs: LegPoints[], turnMidi = Infinity): CrossOverFit[][] {
+export function fitCrossOvers(legs: LegColour[], turnMidi = Infinity): CrossOverFit[][] {
   const none: CrossOverFit[][] = legs.map(() => []);
-  const spans = legs.map((leg) => span(binned(leg, 0)));
+  const spans = legs.map(span);
   const long = spans.filter((s) => s !== null);
   if (long.length === 0) return none;
   if (long.length < legs.length) {
@@ -84,7 +84,12 @@ export function fitCrossOvers(legs: LegPoints[], turnMidi = Infinity): CrossOver
     );
     return spans.map((s) => (s ? fits.shift()! : []));
   }
-  const shapes = createShapes(legs.flatMap(binned), long, legs, turnMidi);
+  const shapes = createShapes(
+    legs.flatMap(({ points }, leg) => points.map(({ midi, score, noise }): Bin => ({ leg, x: midi, y: score, noise }))),
+    long,
+    legs,
+    turnMidi,
+  );
   const first = bestRise(shapes, shapes.points, []);
   if (!first || first.evidence < LEAST_EVIDENCE) return none;
   let found = [first];
@@ -107,15 +112,18 @@ interface Span {
   high: number;
 }
 
-function span(own: Bin[]): Span | null {
-  if (own.length < LEAST_BINS) return null;
-  const low = own[0].x;
-  const high = own[own.length - 1].x;
+function span({ points }: LegColour): Span | null {
+  if (points.length < LEAST_BINS) return null;
+  const low = points[0].midi;
+  const high = points[points.length - 1].midi;
   return high - low < 2 * EDGE_ST + 2 ? null : { low, high };
 }
 
-/** Median score in bins of three quarters of a semitone, so that slow and fast parts of a glide weigh the same. */
-function binned({ midi, score }: LegPoints, leg: number): Bin[] {
+/**
+ * A leg's colour from its frames (NaN scores are skipped): medians of three quarters of a semitone, so that slow and fast parts
+ * of a glide weigh the same, with the scatter between neighbours as their noise.
+ */
+export function colourOf(midi: ArrayLike<number>, score: ArrayLike<number>): ColourPoint[] {
   const at = new Map<number, { x: number[]; y: number[] }>();
   for (let i = 0; i < midi.length; i++) {
     if (Number.isNaN(midi[i]) || Number.isNaN(score[i])) continue;
@@ -125,7 +133,13 @@ function binned({ midi, score }: LegPoints, leg: number): Bin[] {
     s.y.push(score[i]);
     at.set(key, s);
   }
-  return [...at.entries()].sort((a, b) => a[0] - b[0]).map(([, s]) => ({ leg, x: median(s.x), y: median(s.y), points: s.x.length }));
+  const points = [...at.entries()]
+    .sort((a, b) => a[0] - b[0])
+    .map(([, s]) => ({ midi: median(s.x), score: median(s.y), frames: s.x.length }));
+  const bends = points.slice(1, -1).map((p, i) => Math.abs(p.score - (points[i].score + points[i + 2].score) / 2));
+  // A middle value against the mean of its neighbours has 1.5 times one point's variance; 1.48 makes a deviation of a median.
+  const scatter = bends.length ? (1.48 * median(bends)) / Math.sqrt(1.5) : 0;
+  return points.map((p) => ({ midi: p.midi, score: p.score, noise: Math.hypot(noiseAt(p.midi, p.frames), scatter) }));
 }
 
 /** How far a pitch lies beyond the vowel's turn, semitones. */
@@ -145,10 +159,10 @@ function covariance(a: Bin, b: Bin, middle: number, turnMidi: number): number {
   return k;
 }
 
-/** Score noise of a bin: more with few points and few harmonics. */
-function noiseAt({ x, points }: Bin): number {
-  const harmonics = 4500 / midiToHz(x);
-  return NOISE_SD * Math.sqrt(1 + 4 / points) + FEW_HARMONICS_SD * (5 / Math.max(1, harmonics)) ** 4;
+/** Least noise of a score: more with few frames and few harmonics. */
+function noiseAt(midi: number, frames: number): number {
+  const harmonics = TOP_HZ / midiToHz(midi);
+  return NOISE_SD * Math.sqrt(1 + 4 / frames) + FEW_HARMONICS_SD * (5 / Math.max(1, harmonics)) ** 4;
 }
 
 /**
@@ -169,7 +183,7 @@ interface Shapes {
   upFirst: boolean;
 }
 
-function createShapes(bins: Bin[], spans: Span[], legs: LegPoints[], turnMidi: number): Shapes {
+function createShapes(bins: Bin[], spans: Span[], legs: LegColour[], turnMidi: number): Shapes {
   const n = bins.length;
   const low = Math.min(...spans.map((s) => s.low));
   const high = Math.max(...spans.map((s) => s.high));
@@ -177,7 +191,7 @@ function createShapes(bins: Bin[], spans: Span[], legs: LegPoints[], turnMidi: n
   const matrix = new Float64Array(n * n);
   for (let i = 0; i < n; i++) {
     for (let j = 0; j <= i; j++) matrix[i * n + j] = matrix[j * n + i] = covariance(bins[i], bins[j], middle, turnMidi);
-    matrix[i * n + i] += noiseAt(bins[i]) ** 2;
+    matrix[i * n + i] += bins[i].noise ** 2;
   }
   cholesky(matrix, n);
   const centres = Float64Array.from(

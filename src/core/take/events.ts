@@ -1,42 +1,57 @@
-import { HOP_S, VoiceTrack } from '../voice/types';
-import { Contour, framesIn, phrases, smoothMean } from './contour';
-import { Leg, TakeEvent } from './types';
+import { median, robustSpread } from '../signal/stats';
+import { HOP_S } from '../voice/types';
+import { Contour, framesIn } from './contour';
+import { Source, SourceStep } from './source';
+import { Direction, Leg, TakeEvent } from './types';
 
-const LEAP_ST = 0.9;
-/** A flip may fall silent for this long; a longer silence is a breath. */
-const MAX_GAP_S = 0.18;
-/** A hole in the level beside a crossing of colour, and one that is an event by itself (a room makes smaller ones). */
-const DIP_DB = 2.5;
-const LONE_DIP_DB = 6;
-/** A hole counts when it is this much deeper than any other of its leg: vibrato and noise make many alike. */
-const SINGULAR = 1.6;
-/** A cross-over narrower than this is heard as a step of colour. */
-const STEP_WIDTH_ST = 2.1;
+/** Lines through so many frames on each side of a moment, beginning so many frames away from it, tell a leap (20 to 180 ms). */
+const LINE_FROM = 4;
+const LINE_TO = 36;
+const LEAST_LINE = 12;
+/** Smaller ones are a voice's own unrest; larger ones are no leap of the register (published flips leap 2 to 6 semitones). */
+const LEAP_ST = 0.35;
+const LEAP_STEP_ST = 0.4;
+const MOST_LEAP_ST = 8;
+/** From here a leap is heard as one. */
+const HEARD_LEAP_ST = 0.9;
+/** Unrest of pitch: departure of the middle 80 ms from a parabola through 240 ms. */
+const WOBBLE_REACH = 24;
+const WOBBLE_CORE = 8;
+/** Frames at both ends of a leg where the turn itself moves everything. */
+const EDGE = 16;
 /** Signs of one change fall within this time. */
 const SAME_MOMENT_S = 0.25;
 
+/**
+ * Evidence for a change, in nats: each sign counts in units of what the same take does where nothing changes (its own
+ * scatter). Weights and threshold by logistic regression on voices and rooms that are not this project's (accuracy.md says which); a sign counts
+ * no more than MOST_UNITS.
+ */
+const WEIGHTS = { slope: 0.5, dip: 0.85, level: -1.2, wobble: 0.45, leap: 0.6 };
+const NEEDED = 8.3;
+const MOST_UNITS = 8;
+/** Scatter is never taken for smaller than this: dB an octave, dB, dB, semitones. */
+const LEAST_SCATTER = { slope: 0.25, dip: 0.15, level: 0.5, wobble: 0.01 };
+
+interface Signs {
+  frame: number;
+  step: SourceStep;
+  wobble: number;
+  /** Semitones leapt along the leg's direction. */
+  leap: number;
+  before: number;
+  after: number;
+}
+
 /** Everything audible that happens along the legs of a siren, in time order. */
-export function sirenEvents(track: VoiceTrack, contour: Contour, legs: Leg[]): TakeEvent[] {
-  const level = smoothMean(Float64Array.from(track.levelDb), 5);
-  const leaps = mergeReturns(findLeaps(contour, level, legs));
-  const events = [...leaps];
-  const near = (t: number) => events.some((e) => Math.abs(e.timeS - t) < SAME_MOMENT_S);
-  for (const leg of legs) {
-    const dips = singular(findDips(contour, level, leg)).filter((d) => !near(d.timeS));
-    const say = (kind: 'timbre' | 'dip', { timeS, midi, dipDb }: Dip, confidence: number) => {
-      if (near(timeS)) return;
-      events.push({ timeS, midi, fromMidi: midi, toMidi: midi, direction: leg.direction, kind, confidence, dipDb });
-    };
-    for (const cross of leg.crossOvers) {
-      // A step of colour; or a crossing whose width the fit leaves open, with a hole in the level inside it.
-      const step = cross.widthSt <= STEP_WIDTH_ST && cross.confidence > 0.4;
-      const dip = dips.find((d) => Math.abs(d.midi - cross.midi) < Math.max(2, cross.widthSt / 3));
-      if (dip) say('timbre', dip, Math.min(0.95, cross.confidence + 0.2));
-      else if (step) say('timbre', { timeS: cross.timeS, midi: cross.midi, dipDb: 0 }, Math.min(0.95, cross.confidence));
-    }
-    for (const d of dips) if (d.dipDb >= LONE_DIP_DB) say('dip', d, Math.min(0.8, 0.2 + d.dipDb / 15));
-  }
-  return events.sort((a, b) => a.timeS - b.timeS);
+export function sirenEvents(contour: Contour, source: Source, legs: Leg[]): TakeEvent[] {
+  const signs = legs.map((leg) => signsOf(contour, source, leg));
+  const scatter = scatterOf(signs);
+  const found = legs.flatMap((leg, l) => weigh(contour, signs[l], scatter, leg.direction));
+  found.sort((a, b) => b.evidence - a.evidence);
+  const kept: typeof found = [];
+  for (const f of found) if (kept.every((k) => Math.abs(k.event.timeS - f.event.timeS) >= SAME_MOMENT_S)) kept.push(f);
+  return kept.map((k) => k.event).sort((a, b) => a.timeS - b.timeS);
 }
 
 /** First time the leg passes a pitch. */
@@ -49,176 +64,193 @@ export function timeAt(contour: Contour, leg: Leg, midi: number): number {
   return leg.endS;
 }
 
-const legAt = (legs: Leg[], timeS: number) => legs.find((l) => timeS >= l.startS - 0.05 && timeS <= l.endS + 0.05);
+/** The signs at every frame of a leg, along its direction. */
+function signsOf(contour: Contour, source: Source, leg: Leg): Signs[] {
+  const along = leg.direction === 'up' ? 1 : -1;
+  const out: Signs[] = [];
+  const end = Math.round(leg.endS / HOP_S) - EDGE;
+  for (let frame = Math.round(leg.startS / HOP_S) + EDGE; frame < end; frame++) {
+    const step = source.stepAt(frame);
+    if (!step) continue;
+    const before = lineAt(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1);
+    const after = lineAt(contour, frame, frame + LINE_FROM, frame + LINE_TO);
+    const { slope, noiseDb, levelDb, dipDb } = step;
+    out.push({
+      frame,
+      step: { slope: along * slope, noiseDb: along * noiseDb, levelDb: along * levelDb, dipDb },
+      wobble: wobbleAt(contour, frame),
+      leap: along * (after - before),
+      before,
+      after,
+    });
+  }
+  return out;
+}
 
-/** Leaps of pitch against the smooth glide on both sides, with or without a short silence between. */
-function findLeaps(contour: Contour, level: Float64Array, legs: Leg[]): TakeEvent[] {
-  const out: TakeEvent[] = [];
-  for (const [start, end] of phrases(contour, MAX_GAP_S, 0.2)) {
-    let i = start + 4;
-    while (i < end - 4) {
-      const found = leapAt(contour, i, start, end);
-      if (!found || Math.abs(found.leap) < LEAP_ST) {
-        i++;
-        continue;
-      }
-      // Walk to where the leap is strongest.
-      let best = found;
-      let at = i;
-      for (let j = i + 1; j < Math.min(end - 4, i + framesIn(0.1)); j++) {
-        const other = leapAt(contour, j, start, end);
-        if (other && Math.abs(other.leap) > Math.abs(best.leap)) {
-          best = other;
-          at = j;
-        }
-      }
-      const timeS = ((best.lastBefore + best.firstAfter) / 2) * HOP_S;
-      const leg = legAt(legs, timeS);
-      if (leg) {
-        const direction = leg.direction;
-        const dipDb = dipBetween(level, best.lastBefore, best.firstAfter);
-        const along = best.leap > 0 === (direction === 'up');
-        out.push({
-          timeS,
-          midi: (best.before + best.after) / 2,
-          fromMidi: best.before,
-          toMidi: best.after,
-          direction,
-          kind: along ? 'flip' : 'crack',
-          confidence: Math.min(0.98, 0.45 + 0.2 * (Math.abs(best.leap) - LEAP_ST) + 0.02 * Math.max(0, dipDb)),
-          dipDb,
-        });
-      }
-      i = Math.max(at, best.firstAfter) + framesIn(0.05);
+interface Scatter {
+  slope: number;
+  dip: number;
+  level: number;
+  wobble: number;
+}
+
+const partsOf = ({ step, wobble }: Signs): Scatter => ({ slope: step.slope, dip: step.dipDb, level: step.levelDb, wobble });
+const PARTS = ['slope', 'dip', 'level', 'wobble'] as const;
+
+/** What the take's signs scatter by, all legs together, each about its own middle. */
+function scatterOf(legs: Signs[][]): Scatter {
+  const out = { ...LEAST_SCATTER };
+  for (const part of PARTS) {
+    const off = legs.flatMap((signs) => {
+      const values = signs.map((s) => partsOf(s)[part]).filter((v) => !Number.isNaN(v));
+      const middle = median(values);
+      return values.map((v) => v - middle);
+    });
+    if (off.length > 0) out[part] = Math.max(out[part], robustSpread(off));
+  }
+  return out;
+}
+
+/** The moments of a leg where the evidence for a change outweighs the evidence against it. */
+function weigh(contour: Contour, signs: Signs[], scatter: Scatter, direction: Direction): { evidence: number; event: TakeEvent }[] {
+  if (signs.length === 0) return [];
+  const middle = { ...scatter };
+  for (const part of PARTS) middle[part] = median(signs.map((s) => partsOf(s)[part]).filter((v) => !Number.isNaN(v)));
+  const evidence = signs.map((s) => {
+    let sum = -NEEDED + WEIGHTS.leap * leapUnits(s.leap);
+    for (const part of PARTS) {
+      const units = (partsOf(s)[part] - middle[part]) / scatter[part];
+      if (!Number.isNaN(units)) sum += WEIGHTS[part] * Math.max(-MOST_UNITS, Math.min(MOST_UNITS, units));
     }
-  }
-  return out;
+    return sum;
+  });
+  const reach = framesIn(SAME_MOMENT_S / 2);
+  return signs.flatMap((s, i) => {
+    if (evidence[i] < 0) return [];
+    for (let k = Math.max(0, i - reach); k < Math.min(signs.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
+    return askedLeap(contour, s.frame) ? [] : [{ evidence: evidence[i], event: eventOf(contour, s, direction, evidence[i]) }];
+  });
 }
 
-/**
- * The leap at frame i: pitch just after against pitch just before, less what the glide itself would have covered.
- * Null unless both sides have at least 30 ms of steady glide.
- */
-function leapAt(contour: Contour, i: number, start: number, end: number) {
-  let lastBefore = i;
-  while (lastBefore > start && Number.isNaN(contour[lastBefore])) lastBefore--;
-  // The tracker's window blurs a leap over about 20 ms; look from outside the blur.
-  const before = side(contour, lastBefore, -1, start, end);
-  let firstAfter = i + 1;
-  while (firstAfter < end && Number.isNaN(contour[firstAfter])) firstAfter++;
-  firstAfter = Math.min(end - 1, Math.max(firstAfter, i + 5));
-  if (Number.isNaN(contour[firstAfter])) return null;
-  const after = side(contour, firstAfter, 1, start, end);
-  if (!before || !after) return null;
-  const frames = firstAfter - lastBefore;
-  const glide = 0.5 * (clampSlope(before.slope) + clampSlope(after.slope)) * frames;
-  return { leap: after.midi - before.midi - glide, before: before.midi, after: after.midi, lastBefore, firstAfter };
+const leapUnits = (leap: number) => (leap < MOST_LEAP_ST ? Math.max(0, Math.min(4, (leap - LEAP_ST) / LEAP_STEP_ST)) : 0);
+
+/** Whether so much is sung over within 0.3 s that it must have been asked for: an octave leap, an arpeggio's step. */
+function askedLeap(contour: Contour, frame: number): boolean {
+  const reach = framesIn(0.15);
+  const [before, after] = [pitchFrom(contour, frame - reach, 1), pitchFrom(contour, frame + reach, -1)];
+  return Math.abs(after - before) > MOST_SUNG_OVER_ST;
 }
 
-/** Two octaves a second is as fast as a siren goes: 0.12 semitones a frame. */
-const clampSlope = (s: number) => Math.max(-0.12, Math.min(0.12, s));
+/** A siren of two octaves a second with a leap of the register. */
+const MOST_SUNG_OVER_ST = 9.5;
 
-/** Pitch at `from` and slope per frame of the 50 ms going away from the leap; null if it isn't a smooth glide. */
-function side(contour: Contour, from: number, step: 1 | -1, start: number, end: number) {
-  const n = 10;
-  const last = from + step * (n - 1);
-  if (last < start || last >= end) return null;
-  let sumX = 0;
-  let sumY = 0;
-  let count = 0;
-  for (let k = 0; k < n; k++) {
-    const m = contour[from + step * k];
-    if (Number.isNaN(m)) return null;
-    sumX += k;
-    sumY += m;
-    count++;
-  }
-  const mx = sumX / count;
-  const my = sumY / count;
-  let sxx = 0;
-  let sxy = 0;
-  for (let k = 0; k < n; k++) {
-    sxx += (k - mx) ** 2;
-    sxy += (k - mx) * (contour[from + step * k] - my);
-  }
-  const perStep = sxy / sxx;
-  let rough = 0;
-  for (let k = 0; k < n; k++) rough = Math.max(rough, Math.abs(contour[from + step * k] - my - perStep * (k - mx)));
-  if (rough > 0.9) return null;
-  return { midi: my - perStep * mx, slope: perStep * step };
-}
-
-function dipBetween(level: Float64Array, from: number, to: number): number {
-  const reach = framesIn(0.1);
-  let least = Infinity;
-  for (let i = Math.max(0, from - 6); i <= Math.min(level.length - 1, to + 6); i++) least = Math.min(least, level[i]);
-  let a = -Infinity;
-  let b = -Infinity;
-  for (let k = 0; k < reach; k++) {
-    a = Math.max(a, level[Math.max(0, from - k)]);
-    b = Math.max(b, level[Math.min(level.length - 1, to + k)]);
-  }
-  return Math.min(a, b) - least;
-}
-
-/** A leap undone within 0.3 s is a crack: one event, not two. */
-function mergeReturns(leaps: TakeEvent[]): TakeEvent[] {
-  const out: TakeEvent[] = [];
-  for (const e of leaps) {
-    const last = out[out.length - 1];
-    const opposite = last && e.toMidi > e.fromMidi !== last.toMidi > last.fromMidi;
-    if (last && opposite && e.timeS - last.timeS < 0.3) {
-      last.kind = 'crack';
-      last.midi = Math.min(last.fromMidi, e.toMidi);
-      last.dipDb = Math.max(last.dipDb, e.dipDb);
-    } else out.push({ ...e });
-  }
-  return out;
-}
-
-interface Dip {
-  timeS: number;
-  dipDb: number;
-  midi: number;
-}
-
-/** The one hole that stands out of all the others of its leg, if there is one; deep ones stand by themselves. */
-function singular(dips: Dip[]): Dip[] {
-  const byDepth = [...dips].sort((a, b) => b.dipDb - a.dipDb);
-  const [first, second] = byDepth;
-  return byDepth.filter((d) => d.dipDb >= LONE_DIP_DB || (d === first && (!second || first.dipDb >= SINGULAR * second.dipDb)));
-}
-
-/** Short holes in the level inside a leg: lower than within 100 ms on both sides by DIP_DB. */
-function findDips(contour: Contour, level: Float64Array, leg: Leg): Dip[] {
-  const from = Math.round(leg.startS / HOP_S) + framesIn(0.15);
-  const to = Math.round(leg.endS / HOP_S) - framesIn(0.15);
-  const reach = framesIn(0.1);
-  const out: Dip[] = [];
-  for (let i = from; i < to; i++) {
-    if (!(level[i] <= level[i - 1] && level[i] < level[i + 1])) continue;
-    let a = -Infinity;
-    let b = -Infinity;
-    for (let k = 1; k <= reach; k++) {
-      a = Math.max(a, level[i - k]);
-      b = Math.max(b, level[i + k]);
-    }
-    const dipDb = Math.min(a, b) - level[i];
-    if (dipDb < DIP_DB) continue;
-    const last = out[out.length - 1];
-    const dip = { timeS: i * HOP_S, dipDb, midi: pitchNear(contour, i) };
-    if (Number.isNaN(dip.midi)) continue;
-    if (last && dip.timeS - last.timeS < SAME_MOMENT_S) {
-      if (dipDb > last.dipDb) out[out.length - 1] = dip;
-    } else out.push(dip);
-  }
-  return out;
-}
-
-function pitchNear(contour: Contour, i: number): number {
-  for (let k = 0; k < 20; k++) {
-    if (!Number.isNaN(contour[i - k])) return contour[i - k];
-    if (!Number.isNaN(contour[i + k])) return contour[i + k];
-  }
+/** The first pitch from a frame on, going one way; NaN where none is near. */
+function pitchFrom(contour: Contour, frame: number, step: 1 | -1): number {
+  for (let k = 0; k < LINE_TO; k++) if (contour[frame + k * step] > 0) return contour[frame + k * step];
   return NaN;
+}
+
+function eventOf(contour: Contour, signs: Signs, direction: Direction, evidence: number): TakeEvent {
+  const { step, leap } = signs;
+  const leapt = Math.abs(leap) >= HEARD_LEAP_ST && Math.abs(leap) < MOST_LEAP_ST;
+  const frame = leapt ? leapFrame(contour, signs.frame, Math.sign(leap) * (direction === 'up' ? 1 : -1)) : signs.frame;
+  const before = lastBefore(contour, leapt ? frame - LEAP_BLUR : frame - HITCH);
+  const after = leapt ? -lastBefore(contour.map((m) => -m).reverse(), contour.length - 1 - frame - LEAP_BLUR) : before;
+  const kind = leapt ? (leap > 0 ? 'flip' : 'crack') : step.dipDb >= HEARD_DIP_DB ? 'dip' : 'timbre';
+  return {
+    timeS: frame * HOP_S,
+    midi: before,
+    fromMidi: before,
+    toMidi: after,
+    direction,
+    kind,
+    confidence: Math.min(0.98, 1 / (1 + Math.exp(-evidence))),
+    dipDb: Math.max(0, step.dipDb),
+  };
+}
+
+/** Frames over which the tracker's window blurs a leap to each side; a hitch has begun so many frames before its middle. */
+const LEAP_BLUR = 4;
+const HITCH = 6;
+const LEAP_SEARCH = 18;
+
+/** Where near a frame the pitch moves fastest in a direction. */
+function leapFrame(contour: Contour, frame: number, sign: number): number {
+  let best = frame;
+  let most = -Infinity;
+  for (let i = frame - LEAP_SEARCH; i <= frame + LEAP_SEARCH; i++) {
+    const moved = sign * (pitchFrom(contour, i + 3, 1) - pitchFrom(contour, i - 3, -1));
+    if (moved > most) {
+      most = moved;
+      best = i;
+    }
+  }
+  return best;
+}
+
+/** The pitch a voice had come to by a frame: a line through the last 100 ms, read at its end. */
+function lastBefore(contour: Contour, frame: number): number {
+  let last = frame;
+  while (last > frame - LINE_TO && !(contour[last] > 0 || contour[last] < 0)) last--;
+  return lineAt(contour, last, last - 19, last + 1);
+}
+
+/** A hole from here on is heard as a hitch, beside the change of colour. */
+const HEARD_DIP_DB = 1.5;
+
+/** A line through the pitch of frames `from` to `to`, read at `frame`; NaN where too little is sung. */
+function lineAt(contour: Contour, frame: number, from: number, to: number): number {
+  let [n, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
+  for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++) {
+    const m = contour[i];
+    if (Number.isNaN(m)) continue;
+    const x = i - frame;
+    n++;
+    sx += x;
+    sy += m;
+    sxx += x * x;
+    sxy += x * m;
+  }
+  if (n < LEAST_LINE) return NaN;
+  const slope = (sxy - (sx * sy) / n) / (sxx - (sx * sx) / n);
+  return (sy - slope * sx) / n;
+}
+
+/** Root mean square departure of the pitch around a frame from the parabola through its surroundings, semitones. */
+function wobbleAt(contour: Contour, frame: number): number {
+  const s = [0, 0, 0, 0, 0];
+  const y = [0, 0, 0];
+  for (let d = -WOBBLE_REACH; d <= WOBBLE_REACH; d++) {
+    const m = contour[frame + d];
+    if (!(m > 0)) continue;
+    let power = 1;
+    for (let e = 0; e < 5; e++) {
+      s[e] += power;
+      if (e < 3) y[e] += power * m;
+      power *= d;
+    }
+  }
+  if (s[0] < 2 * LEAST_LINE) return NaN;
+  const [a, b, c] = parabola(s, y);
+  let sum = 0;
+  let n = 0;
+  for (let d = -WOBBLE_CORE; d <= WOBBLE_CORE; d++) {
+    const m = contour[frame + d];
+    if (!(m > 0)) continue;
+    sum += (m - a - b * d - c * d * d) ** 2;
+    n++;
+  }
+  return n > WOBBLE_CORE / 2 ? Math.sqrt(sum / n) : NaN;
+}
+
+/** Least-squares parabola from sums of powers (x^0 to x^4) and of products with y (x^0 to x^2): constant, linear, square. */
+function parabola(s: number[], y: number[]): [number, number, number] {
+  const det = (a: number, b: number, c: number, d: number, e: number, f: number, g: number, h: number, i: number) =>
+    a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
+  const all = det(s[0], s[1], s[2], s[1], s[2], s[3], s[2], s[3], s[4]);
+  return [
+    det(y[0], s[1], s[2], y[1], s[2], s[3], y[2], s[3], s[4]) / all,
+    det(s[0], y[0], s[2], s[1], y[1], s[3], s[2], y[2], s[4]) / all,
+    det(s[0], s[1], y[0], s[1], s[2], y[1], s[2], s[3], y[2]) / all,
+  ];
 }

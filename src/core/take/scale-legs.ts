@@ -1,5 +1,5 @@
 import { HOP_S } from '../voice/types';
-import { fitCrossOvers } from './crossover';
+import { colourOf, fitCrossOvers } from './crossover';
 import { Timbre } from './timbre';
 import { Direction, Leg, SungNote } from './types';
 
@@ -10,7 +10,8 @@ import { Direction, Leg, SungNote } from './types';
 export function scaleLegs(notes: SungNote[], { score, turnMidi }: Timbre): Leg[] {
   if (notes.length < 8) return [];
   const points = (['up', 'down'] as const).map((direction) => pointsOf(notes, score, direction)).filter((p) => p.midi.length >= 20);
-  const fits = fitCrossOvers(points, turnMidi);
+  const colours = points.map(({ direction, midi, score: of }) => ({ direction, points: colourOf(midi, of) }));
+  const fits = fitCrossOvers(colours, turnMidi);
   const lowestMidi = Math.min(...notes.map((n) => n.midi));
   const highestMidi = Math.max(...notes.map((n) => n.midi));
   return points.map(({ direction }, i) => ({
@@ -19,6 +20,7 @@ export function scaleLegs(notes: SungNote[], { score, turnMidi }: Timbre): Leg[]
     direction,
     lowestMidi,
     highestMidi,
+    colour: colours[i].points,
     crossOvers: fits[i].map((cross) => ({ ...cross, timeS: passing(notes, cross.midi).startS })),
   }));
 }

@@ -7,7 +7,10 @@ const LOWEST_HZ = 55;
 const BINS_PER_OCTAVE = 12;
 /** Frames looked at for the filter: every fourth (20 ms) is plenty for something that stands still. */
 const STRIDE = 4;
-const TOP_HZ = 4500;
+/** Fewest sung frames that tell the filter. */
+const LEAST_FRAMES = 40;
+/** Harmonics above are not looked at, hertz. */
+export const TOP_HZ = 7200;
 const BINS = Math.ceil(Math.log2(TOP_HZ / LOWEST_HZ) * BINS_PER_OCTAVE) + 2;
 /** Harmonics this far under the frame's strongest are taken for noise. */
 const DEPTH_DB = 60;
@@ -54,19 +57,89 @@ export interface Timbre {
  * a register change. Level and slope of each frame are projected out and the filter is solved for exactly (least
  * squares). A tilt of the filter can't be told from a slope of the source, so only differences of the score count.
  */
-export function timbreScore(track: VoiceTrack, contour: Contour, axis: TimbreAxis = PLAIN_AXIS): Timbre {
+export function timbreScore(track: VoiceTrack, contour: Contour, filter: Filter | null, axis: TimbreAxis = PLAIN_AXIS): Timbre {
   const score = new Float64Array(track.frames).fill(NaN);
-  const frames: number[] = [];
-  for (let i = 0; i < track.frames; i++) if (!Number.isNaN(contour[i])) frames.push(i);
-  if (frames.length < 40) return { score, turnMidi: Infinity };
-  const equations = createEquations();
-  for (let f = 0; f < frames.length; f += STRIDE) equations.add(track, frames[f]);
-  const filter = solveFilter(equations.all);
-  for (const frame of frames) {
-    const parts = leaps(contour, frame) ? null : timbreParts(track, frame, filter.db);
+  if (!filter) return { score, turnMidi: Infinity };
+  for (let frame = 0; frame < track.frames; frame++) {
+    const parts = Number.isNaN(contour[frame]) || leaps(contour, frame) ? null : timbreParts(track, frame, filter);
     if (parts) score[frame] = along(axis, parts);
   }
   return { score, turnMidi: hzToMidi(filter.f1) };
+}
+
+/** What belongs to frequency in a take (vowel, microphone, room), from all its sung frames; null where too little is sung. */
+export function takeFilter(track: VoiceTrack, contour: Contour): Filter | null {
+  const equations = createEquations();
+  let sung = 0;
+  for (let i = 0; i < track.frames; i++) if (!Number.isNaN(contour[i]) && sung++ % STRIDE === 0) equations.add(track, i);
+  if (sung < LEAST_FRAMES) return null;
+  const filter = solveFilter(equations.all);
+  return { ...filter, fineDb: fineFilter(track, contour, filter) };
+}
+
+/** Hertz a bin of the fine filter: a room's notches are about that wide (2.2 over the reverberation time; Kuttruff). */
+const FINE_HZ = 12;
+/** A bin believes its mean as far as it was visited: so many visits (a harmonic passing, frames) count half. */
+const HALF_VISITS = 12;
+const FINE_PASSES = 3;
+
+/**
+ * What a room does beside the smooth filter: mean departure of all harmonics that visited a frequency, whichever they were
+ * and whenever, from their frame's own level and slope.
+ */
+function fineFilter(track: VoiceTrack, contour: Contour, filter: Filter): Float64Array {
+  const bins = Math.ceil(TOP_HZ / FINE_HZ) + 2;
+  const fine = new Float64Array(bins);
+  const ks = new Int32Array(HARMONICS);
+  const off = new Float64Array(HARMONICS);
+  for (let pass = 0; pass < FINE_PASSES; pass++) {
+    const sums = new Float64Array(bins);
+    const visits = new Float64Array(bins);
+    for (let i = 0; i < track.frames; i += 2) {
+      if (Number.isNaN(contour[i])) continue;
+      const n = usableHarmonics(track, i, ks);
+      if (n < 5) continue;
+      let [sx, sy, sxx, sxy] = [0, 0, 0, 0];
+      for (let h = 0; h < n; h++) {
+        const hz = ks[h] * track.f0[i];
+        off[h] = track.harmonicsDb[i * HARMONICS + ks[h] - 1] - filterDb(filter, hz) - fineAt(fine, hz);
+        const x = LOG2[ks[h]];
+        sx += x;
+        sy += off[h];
+        sxx += x * x;
+        sxy += x * off[h];
+      }
+      const slope = (sxy - (sx * sy) / n) / (sxx - (sx * sx) / n);
+      const level = (sy - slope * sx) / n;
+      for (let h = 0; h < n; h++) {
+        const rest = Math.max(-MOST_FINE_DB, Math.min(MOST_FINE_DB, off[h] - level - slope * LOG2[ks[h]]));
+        const at = (ks[h] * track.f0[i]) / FINE_HZ;
+        const lo = Math.floor(at);
+        sums[lo] += (1 - at + lo) * rest;
+        visits[lo] += 1 - at + lo;
+        sums[lo + 1] += (at - lo) * rest;
+        visits[lo + 1] += at - lo;
+      }
+    }
+    for (let b = 0; b < bins; b++) fine[b] += sums[b] / (visits[b] + HALF_VISITS);
+  }
+  return fine;
+}
+
+/** A departure further than this is a harmonic lost in a notch or in noise. */
+const MOST_FINE_DB = 12;
+
+function fineAt(fine: Float64Array, hz: number): number {
+  const at = Math.min(fine.length - 1.001, hz / FINE_HZ);
+  const lo = Math.floor(at);
+  return fine[lo] + (at - lo) * (fine[lo + 1] - fine[lo]);
+}
+
+/** The filter at a frequency, dB. */
+export function filterDb({ db, fineDb }: Filter, hz: number): number {
+  const at = binOf(hz);
+  const lo = Math.floor(at);
+  return db[lo] + (at - lo) * (db[lo + 1] - db[lo]) + (fineDb ? fineAt(fineDb, hz) : 0);
 }
 
 const along = (axis: TimbreAxis, [slope, first]: [slope: number, first: number]) => axis.slope * slope + axis.first * first;
@@ -106,7 +179,7 @@ export function createLiveTimbre(axis: TimbreAxis | null): (sung: Sung) => numbe
     if (recent.length > LEAP_REACH + 1) recent.shift();
     // Where the pitch jumps the harmonics are those of two notes: what was known before holds on.
     const leapt = recent.some((m, i) => i > 0 && Math.abs(m - recent[i - 1]) > LEAP_ST);
-    const parts = filter && !leapt ? timbreParts(sung, 0, filter.db) : null;
+    const parts = filter && !leapt ? timbreParts(sung, 0, filter) : null;
     if (parts) last = along(axis ?? PLAIN_AXIS, parts);
     return filter ? last : NaN;
   };
@@ -135,9 +208,11 @@ function usableHarmonics(track: Sung, frame: number, ks: Int32Array): number {
 }
 
 /** The filter of a take: dB at each bin, and its first formant. */
-interface Filter {
+export interface Filter {
   db: Float64Array;
   f1: number;
+  /** Beside it, dB at multiples of FINE_HZ. */
+  fineDb?: Float64Array;
 }
 
 function solveFilter({ matrix, right, lowestHz, used }: ReturnType<typeof createEquations>['all']): Filter {
@@ -260,15 +335,12 @@ const scratch = new Int32Array(HARMONICS);
  * the first stands over their line (dB), with `filter` taken off (none for sounds that share one). Null where too few stand
  * clear of the noise.
  */
-export function timbreParts(track: Sung, frame: number, filter: Float64Array | null = null): [slope: number, first: number] | null {
+export function timbreParts(track: Sung, frame: number, filter: Filter | null = null): [slope: number, first: number] | null {
   const n = usableHarmonics(track, frame, scratch);
   if (n < 2 || track.harmonicsDb[frame * HARMONICS] === NO_HARMONIC_DB) return null;
   const plain = (k: number) => {
     const db = track.harmonicsDb[frame * HARMONICS + k - 1];
-    if (!filter) return db;
-    const at = binOf(k * track.f0[frame]);
-    const lo = Math.floor(at);
-    return db - filter[lo] - (at - lo) * (filter[lo + 1] - filter[lo]);
+    return filter ? db - filterDb(filter, k * track.f0[frame]) : db;
   };
   let sx = 0;
   let sy = 0;

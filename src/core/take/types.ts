@@ -80,7 +80,7 @@ export interface Range {
   highestMidi: number;
 }
 
-/** A moment where the voice audibly changes. `midi` lies between the pitch before and the pitch after. */
+/** A moment where the voice audibly changes. `midi` is the last pitch before it: going up the last chest note, coming down the last head note. */
 export interface TakeEvent {
   timeS: number;
   midi: number;
@@ -101,11 +101,20 @@ export interface CrossOver {
   confidence: number;
 }
 
+/** One point of a leg's colour: three quarters of a semitone, its middle timbre score, and that score's standard deviation. */
+export interface ColourPoint {
+  midi: number;
+  score: number;
+  noise: number;
+}
+
 /** One way of a siren (or of a scale): a stretch in one direction. */
 export interface Leg extends Range {
   startS: number;
   endS: number;
   direction: Direction;
+  /** Timbre over pitch, lowest first, as far as it tells of the register; missing in findings of engines before wendel-5. */
+  colour?: ColourPoint[];
   /** Lowest first; none where no crossing shows. */
   crossOvers: CrossOver[];
 }

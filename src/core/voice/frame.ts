@@ -17,8 +17,6 @@ const SHORT_FFT = 512;
 /** Below this pitch the short window holds fewer than three periods. */
 const SHORT_MIN_F0 = 126;
 const BIN_HZ = LONG_RATE / LONG_FFT;
-/** Half the width of a sinusoid's lobe under the long window, bins. */
-const LONG_LOBE_BINS = (2 * LONG_FFT) / LONG;
 /** Highest valley the comb looks at; just under the half rate's Nyquist. */
 const COMB_TOP_HZ = 3900;
 
@@ -385,7 +383,7 @@ const READ_FFT = 1024;
 const LONGEST_READ = 512;
 const SLOW_READ_HZ = (5 * ANALYSIS_RATE) / LONGEST_READ;
 /** Nothing above is made use of. */
-const HIGHEST_READ_HZ = 5000;
+const HIGHEST_READ_HZ = 7400;
 const FAST_READ = readWindows(ANALYSIS_RATE, [384, LONGEST_READ]);
 const SLOW_READ = readWindows(LONG_RATE, [320, 416, LONGEST_READ]);
 

@@ -1,0 +1,126 @@
+import { median } from '../signal/stats';
+import { HARMONICS, NO_HARMONIC_DB, VoiceTrack } from '../voice/types';
+import { Contour } from './contour';
+import { Filter, filterDb } from './timbre';
+
+/** Frames before and after a moment that are compared, beginning so many frames away from it (25 to 115 ms). */
+const AWAY = 5;
+const SIDE = 28;
+/** A dip is looked for in so many frames on each side of a moment, against frames this far away on both sides (40 to 80 ms). */
+const CORE = 3;
+const [FLANK_FROM, FLANK_TO] = [8, 16];
+/** Fewest frames of a side, and fewest harmonics, that tell anything. */
+const LEAST_SIDE = 6;
+const LEAST_HARMONICS = 3;
+/** From the eighth harmonic up a steeper source falls no further (the return phase of Fant's LF model; Fant 1995). */
+const MOST_OCTAVES = 3;
+/** Outermost share of harmonics left out on each end of a mean: those that a room's notches have caught. */
+const TRIM = 0.2;
+
+/** What happens to the whole series of harmonics at a moment, filter taken off. Positive slope and noise are headier. */
+export interface SourceStep {
+  /** How much steeper the harmonics fall after than before, dB an octave. */
+  slope: number;
+  /** How deep a hole all harmonics share, dB. */
+  dipDb: number;
+  /** How much more noise after than before, dB. */
+  noiseDb: number;
+  /** How much louder after than before, dB. */
+  levelDb: number;
+}
+
+/** The harmonics of a take with its filter (vowel, room, microphone) taken off, ready to be compared. */
+export interface Source {
+  /** What happens around a frame; null where too little is sung on either side. */
+  stepAt(frame: number): SourceStep | null;
+}
+
+/** @param filter what belongs to frequency in this take, as `takeFilter` finds it */
+export function sourceOf(track: VoiceTrack, contour: Contour, filter: Filter): Source {
+  const { frames } = track;
+  const stride = frames + 1;
+  // Running sums, so that a mean over any stretch costs two look-ups.
+  const sums = new Float64Array(HARMONICS * stride);
+  const counts = new Int32Array(HARMONICS * stride);
+  const noise = new Float64Array(stride);
+  const noisy = new Int32Array(stride);
+  for (let i = 0; i < frames; i++) {
+    const sung = !Number.isNaN(contour[i]);
+    const periodic = Math.min(0.999, track.clarity[i]);
+    const tells = sung && periodic > 0;
+    noise[i + 1] = noise[i] + (tells ? 10 * Math.log10((1 - periodic) / periodic) : 0);
+    noisy[i + 1] = noisy[i] + (tells ? 1 : 0);
+    for (let k = 0; k < HARMONICS; k++) {
+      const db = track.harmonicsDb[i * HARMONICS + k];
+      const there = sung && db > NO_HARMONIC_DB && db > track.floorDb - 24;
+      const at = k * stride + i;
+      sums[at + 1] = sums[at] + (there ? db - filterDb(filter, (k + 1) * track.f0[i]) : 0);
+      counts[at + 1] = counts[at] + (there ? 1 : 0);
+    }
+  }
+  const octaves: number[] = [];
+  const changes: number[] = [];
+  const holes: number[] = [];
+
+  function stepAt(frame: number): SourceStep | null {
+    if (frame - AWAY - SIDE < 0 || frame + AWAY + SIDE >= frames) return null;
+    octaves.length = changes.length = holes.length = 0;
+    for (let k = 0; k < HARMONICS; k++) {
+      const row = k * stride;
+      const mean = (from: number, to: number, least: number) => {
+        const n = counts[row + to] - counts[row + from];
+        return n < least ? NaN : (sums[row + to] - sums[row + from]) / n;
+      };
+      const before = mean(frame - AWAY - SIDE + 1, frame - AWAY + 1, LEAST_SIDE);
+      const after = mean(frame + AWAY, frame + AWAY + SIDE, LEAST_SIDE);
+      if (Number.isNaN(before + after)) continue;
+      octaves.push(Math.min(MOST_OCTAVES, Math.log2(k + 1)));
+      changes.push(after - before);
+      const core = mean(frame - CORE, frame + CORE + 1, 1);
+      const flanks = 0.5 * (mean(frame - FLANK_TO + 1, frame - FLANK_FROM + 1, 1) + mean(frame + FLANK_FROM, frame + FLANK_TO, 1));
+      if (!Number.isNaN(core + flanks)) holes.push(flanks - core);
+    }
+    if (changes.length < LEAST_HARMONICS) return null;
+    const noiseOver = (from: number, to: number) => (noise[to] - noise[from]) / Math.max(1, noisy[to] - noisy[from]);
+    return {
+      slope: -slopeOver(octaves, changes),
+      dipDb: holes.length < LEAST_HARMONICS ? 0 : trimmedMean(holes),
+      noiseDb: noiseOver(frame + AWAY, frame + AWAY + SIDE) - noiseOver(frame - AWAY - SIDE + 1, frame - AWAY + 1),
+      levelDb: median(changes),
+    };
+  }
+  return { stepAt };
+}
+
+/** Slope of a line through points, points far off it counting less (one step of Tukey's idea with Huber's weights). */
+function slopeOver(x: number[], y: number[]): number {
+  let slope = 0;
+  let intercept = 0;
+  let scale = Infinity;
+  for (let pass = 0; pass < 2; pass++) {
+    let [sw, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
+    for (let i = 0; i < x.length; i++) {
+      const off = Math.abs(y[i] - intercept - slope * x[i]);
+      const w = pass === 0 || off < scale ? 1 : scale / off;
+      sw += w;
+      sx += w * x[i];
+      sy += w * y[i];
+      sxx += w * x[i] * x[i];
+      sxy += w * x[i] * y[i];
+    }
+    const spread = sxx - (sx * sx) / sw;
+    if (spread < 1e-9) return 0;
+    slope = (sxy - (sx * sy) / sw) / spread;
+    intercept = (sy - slope * sx) / sw;
+    scale = 1.5 * median(x.map((v, i) => Math.abs(y[i] - intercept - slope * v))) + 1e-6;
+  }
+  return slope;
+}
+
+function trimmedMean(values: number[]): number {
+  values.sort((a, b) => a - b);
+  const cut = Math.floor(TRIM * values.length);
+  let sum = 0;
+  for (let i = cut; i < values.length - cut; i++) sum += values[i];
+  return sum / (values.length - 2 * cut);
+}
