@@ -1,4 +1,4 @@
-import { median } from '../signal/stats';
+import { fitLine, median } from '../signal/stats';
 import { CrossOverFit, fitCrossOvers, LegColour } from '../take/crossover';
 import { ColourPoint, Direction } from '../take/types';
 import { Passaggio, TakeEvidence, Vote } from './types';
@@ -15,6 +15,8 @@ const ROUNDS = 4;
 const SAME_ST = 4.5;
 /** Confidence a pooled blend needs to be said at all. */
 const LEAST_CONFIDENCE = 0.5;
+/** Beside a change already heard it takes more. */
+const LEAST_BESIDE = 0.75;
 
 interface OwnLeg {
   takeId: string;
@@ -41,7 +43,7 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   const directions = (['up', 'down'] as const).filter((d) => legs.some((l) => l.direction === d));
   const curves = directions.map((direction): LegColour => ({
     direction,
-    points: commonCurve(legs.filter((l) => l.direction === direction)),
+    points: withoutSteps(commonCurve(legs.filter((l) => l.direction === direction)), placesOf(heard, direction)),
   }));
   const fits = fitCrossOvers(curves);
   return directions.flatMap((direction, d) =>
@@ -51,11 +53,10 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   );
 }
 
+const placesOf = (heard: Passaggio[], direction: Direction) => heard.map((p) => (direction === 'up' ? p.upMidi : p.downMidi) ?? p.midi);
+
 function isNew(fit: CrossOverFit, direction: Direction, heard: Passaggio[]): boolean {
-  return (
-    fit.confidence >= LEAST_CONFIDENCE &&
-    heard.every((p) => Math.abs(((direction === 'up' ? p.upMidi : p.downMidi) ?? p.midi) - fit.midi) > SAME_ST)
-  );
+  return fit.confidence >= (heard.length ? LEAST_BESIDE : LEAST_CONFIDENCE) && placesOf(heard, direction).every((place) => Math.abs(place - fit.midi) > SAME_ST);
 }
 
 function vote({ takeId, leg, direction, timeS, points }: OwnLeg, fit: CrossOverFit, recency: Map<string, number>): Vote[] {
@@ -64,25 +65,62 @@ function vote({ takeId, leg, direction, timeS, points }: OwnLeg, fit: CrossOverF
   return [{ takeId, leg, timeS, midi: fit.midi, direction, kind: 'blend', widthSt: fit.widthSt, weight, source: 'machine' }];
 }
 
-/** Legs laid over each other: each bin's median once every leg has found its own height, and how sure that is. */
+/** A leg's own height and tilt against the common curve: which vowel it was, and the filter's tilt, which can't be told from the source's. */
+interface Lie {
+  height: number;
+  tilt: number;
+}
+
+/** Legs laid over each other: each bin's median once every leg has found how it lies, and how sure that is. */
 function commonCurve(legs: OwnLeg[]): ColourPoint[] {
-  const shift = legs.map(() => 0);
+  const rows = legs.map((l) => l.points.map((p) => ({ ...p, bin: Math.round(p.midi / BIN_ST) })));
+  const lies: Lie[] = legs.map(() => ({ height: 0, tilt: 0 }));
+  const levelled = (l: number, { midi, score }: ColourPoint) => score - lies[l].height - lies[l].tilt * midi;
   let curve = new Map<number, number>();
-  const rows = legs.map((l) => l.points.map((p) => ({ bin: Math.round(p.midi / BIN_ST), score: p.score, noise: p.noise })));
   for (let round = 0; round < ROUNDS; round++) {
     const at = new Map<number, number[]>();
-    rows.forEach((row, l) => row.forEach(({ bin, score }) => at.set(bin, [...(at.get(bin) ?? []), score - shift[l]])));
+    rows.forEach((row, l) => row.forEach((p) => at.set(p.bin, [...(at.get(p.bin) ?? []), levelled(l, p)])));
     curve = new Map([...at.entries()].map(([bin, scores]) => [bin, median(scores)]));
-    rows.forEach((row, l) => (shift[l] = median(row.map(({ bin, score }) => score - curve.get(bin)!))));
+    rows.forEach((row, l) => {
+      const { slope, intercept } = fitLine(
+        row.map((p) => p.midi),
+        row.map((p) => p.score - curve.get(p.bin)!),
+      );
+      lies[l] = { height: intercept, tilt: slope };
+    });
+    // The legs' common tilt is the curve's.
+    const tilt = median(lies.map((lie) => lie.tilt));
+    for (const lie of lies) lie.tilt -= tilt;
+    rows.forEach((row, l) => (lies[l].height = median(row.map((p) => p.score - lies[l].tilt * p.midi - curve.get(p.bin)!))));
   }
   return [...curve.keys()]
     .sort((a, b) => a - b)
     .flatMap((bin): ColourPoint[] => {
       const own = rows.flatMap((row, l) =>
-        row.filter((r) => r.bin === bin).map((r) => ({ off: r.score - shift[l] - curve.get(bin)!, noise: r.noise })),
+        row.filter((p) => p.bin === bin).map((p) => ({ off: levelled(l, p) - curve.get(bin)!, noise: p.noise })),
       );
       if (own.length < Math.min(LEAST_LEGS, legs.length)) return [];
       const noise = Math.sqrt(own.reduce((s, o) => s + o.off ** 2 + o.noise ** 2, 0) / own.length ** 2);
       return [{ midi: bin * BIN_ST, score: curve.get(bin)!, noise }];
     });
 }
+
+/** The curve with the steps of changes already heard taken out, so that a blend beside them can be seen. */
+function withoutSteps(points: ColourPoint[], places: number[]): ColourPoint[] {
+  return places.reduce((curve, place) => {
+    const side = (from: number, to: number) => curve.filter((p) => p.midi - place >= from && p.midi - place <= to);
+    const [below, above] = [side(-STEP_TO_ST, -STEP_FROM_ST), side(STEP_FROM_ST, STEP_TO_ST)];
+    if (below.length < 2 || above.length < 2) return curve;
+    const step = mean(above) - mean(below);
+    return curve.map((p) => {
+      const part = Math.max(0, Math.min(1, (p.midi - place + STEP_FROM_ST) / (2 * STEP_FROM_ST)));
+      return { ...p, score: p.score - step * part, noise: Math.abs(p.midi - place) < STEP_FROM_ST ? p.noise + Math.abs(step) : p.noise };
+    });
+  }, points);
+}
+
+const mean = (points: ColourPoint[]) => points.reduce((s, p) => s + p.score, 0) / points.length;
+
+/** A step is read between so far and so far on both sides of its place. */
+const STEP_FROM_ST = 1;
+const STEP_TO_ST = 3;

@@ -102,7 +102,7 @@ function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>
   const passed = passing.reduce((s, l) => s + l.recency, 0);
   const share = Math.min(1, support / Math.max(1, passed, spoken));
   // One take proves nothing where there are more.
-  const alone = new Set(votes.map((v) => v.takeId)).size < 2 && new Set(passing.map((l) => l.takeId)).size > 1;
+  const alone = new Set(votes.map((v) => v.takeId)).size < 2 && recency.size > 2;
   if (!byCoach && (alone || support < LEAST_SUPPORT || share < LEAST_SHARE)) return null;
 
   const midi = middle(up, down)!;
