@@ -1,6 +1,6 @@
 import { fitLine, median } from '../signal/stats';
-import { CrossOverFit, fitCrossOvers, LegColour } from '../take/crossover';
-import { ColourPoint, Direction } from '../take/types';
+import { CrossOverFit, fitCrossOvers } from '../take/crossover';
+import { ColourPoint, Direction, LegColour } from '../take/types';
 import { Passaggio, TakeEvidence, Vote } from './types';
 
 const BIN_ST = 0.75;
@@ -32,13 +32,13 @@ interface OwnLeg {
  * common ones. Every leg that went by votes for it.
  */
 export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: Map<string, number>): Vote[] {
-  const legs = takes.flatMap(({ takeId, findings }) =>
-    findings.legs.flatMap((leg, at): OwnLeg[] => {
-      const points = leg.colour ?? [];
-      if (points.length < 2 || points[points.length - 1].midi - points[0].midi < LEAST_SPAN_ST) return [];
-      return [{ takeId, leg: at, direction: leg.direction, timeS: (leg.startS + leg.endS) / 2, points }];
-    }),
-  );
+  const legs = takes
+    .flatMap(({ takeId, findings: { legs, colours, durationS } }): OwnLeg[] => [
+      ...legs.map((l, leg) => ({ takeId, leg, direction: l.direction, timeS: (l.startS + l.endS) / 2, points: l.colour ?? [] })),
+      // A scale's colours belong to the take; legs of it are counted from the first that goes their way.
+      ...(colours ?? []).map((c) => ({ takeId, leg: legs.findIndex((l) => l.direction === c.direction), timeS: durationS / 2, ...c })),
+    ])
+    .filter(({ points }) => points.length > 1 && points[points.length - 1].midi - points[0].midi >= LEAST_SPAN_ST);
   if (legs.length < FEWEST_LEGS) return [];
   const directions = (['up', 'down'] as const).filter((d) => legs.some((l) => l.direction === d));
   const curves = directions.map((direction): LegColour => ({
@@ -56,7 +56,10 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
 const placesOf = (heard: Passaggio[], direction: Direction) => heard.map((p) => (direction === 'up' ? p.upMidi : p.downMidi) ?? p.midi);
 
 function isNew(fit: CrossOverFit, direction: Direction, heard: Passaggio[]): boolean {
-  return fit.confidence >= (heard.length ? LEAST_BESIDE : LEAST_CONFIDENCE) && placesOf(heard, direction).every((place) => Math.abs(place - fit.midi) > SAME_ST);
+  return (
+    fit.confidence >= (heard.length ? LEAST_BESIDE : LEAST_CONFIDENCE) &&
+    placesOf(heard, direction).every((place) => Math.abs(place - fit.midi) > SAME_ST)
+  );
 }
 
 function vote({ takeId, leg, direction, timeS, points }: OwnLeg, fit: CrossOverFit, recency: Map<string, number>): Vote[] {

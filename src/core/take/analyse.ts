@@ -7,7 +7,8 @@ import { colourOf, fitCrossOvers } from './crossover';
 import { sirenEvents, timeAt } from './events';
 import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
-import { scaleLegs } from './scale-legs';
+import { noteEvents } from './note-events';
+import { scaleColours, scaleLegs } from './scale-legs';
 import { alignPattern } from './pattern';
 import { removeStruck } from './struck';
 import { taskMisfit } from './task-check';
@@ -69,12 +70,18 @@ export function analyseTrack(
     else {
       findings.held = heldRange(contour);
       if (task !== 'siren') findings.notes = sungNotes(contour);
-      if (task === 'siren' || task === 'free') {
-        findings.legs = withCrossOvers(sirenLegs(contour), contour, timbre);
-        if (task === 'siren' && filter) findings.events = sirenEvents(contour, sourceOf(track, contour, filter), findings.legs);
-      } else if (task === 'scale') {
-        findings.legs = scaleLegs(findings.notes, timbre);
-        findings.pattern = alignPattern(findings.notes, asked);
+      const slides = sirenLegs(contour);
+      // What is sung freely is read as what it mostly is.
+      const asSiren = task === 'siren' || (task === 'free' && taskMisfit('siren', contour, slides, [], null, null).length === 0);
+      const source = filter && sourceOf(track, contour, filter);
+      if (asSiren) {
+        findings.legs = withCrossOvers(slides, contour, timbre);
+        if (source) findings.events = sirenEvents(contour, source, findings.legs);
+      } else {
+        findings.legs = scaleLegs(findings.notes);
+        findings.colours = scaleColours(findings.notes, timbre, BEFORE_TURN_ST);
+        if (source) findings.events = noteEvents(contour, source, findings.notes);
+        if (task === 'scale') findings.pattern = alignPattern(findings.notes, asked);
       }
       const misfit = taskMisfit(task, contour, findings.legs, findings.notes, findings.pattern, asked);
       quality.reasons.push(...misfit);

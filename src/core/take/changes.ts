@@ -20,6 +20,11 @@ const SAME_CHANGE_ST = 3;
 /** Every change of a take in time order; a cross-over that an event of its leg already tells of is left out. */
 export function changesOf({ events, legs }: TakeFindings): Change[] {
   const within = (timeS: number, leg: number) => timeS >= legs[leg].startS - 0.1 && timeS <= legs[leg].endS + 0.1;
+  // A note at the turn of two legs belongs to the one that goes its way.
+  const legAt = (timeS: number, direction: Direction) => {
+    const own = legs.findIndex((l, at) => l.direction === direction && within(timeS, at));
+    return own >= 0 ? own : legs.findIndex((_, at) => within(timeS, at));
+  };
   const out: Change[] = events.map(({ timeS, midi, direction, kind, fromMidi, toMidi, confidence }) => ({
     timeS,
     midi,
@@ -27,7 +32,7 @@ export function changesOf({ events, legs }: TakeFindings): Change[] {
     kind,
     widthSt: Math.max(1, Math.abs(toMidi - fromMidi)),
     confidence,
-    leg: legs.findIndex((_, l) => within(timeS, l)),
+    leg: legAt(timeS, direction),
   }));
   legs.forEach(({ crossOvers, direction }, leg) => {
     for (const crossOver of crossOvers) {

@@ -2,13 +2,7 @@ import { midiToHz } from '../music/pitch';
 import { cholesky, whiten, whitenAll } from '../signal/linear';
 import { median } from '../signal/stats';
 import { TOP_HZ } from './timbre';
-import { ColourPoint, CrossOver, Direction } from './types';
-
-/** A leg's colour over pitch, lowest first. */
-export interface LegColour {
-  direction: Direction;
-  points: ColourPoint[];
-}
+import { ColourPoint, CrossOver, LegColour } from './types';
 
 export type CrossOverFit = Omit<CrossOver, 'timeS'>;
 

@@ -1,7 +1,7 @@
-import { median, robustSpread } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, framesIn } from './contour';
-import { Source, SourceStep } from './source';
+import { confidenceOf, evidenceOf, Signs, Weighing } from './signs';
+import { Source } from './source';
 import { Direction, Leg, TakeEvent } from './types';
 
 /** Lines through so many frames on each side of a moment, beginning so many frames away from it, tell a leap (20 to 180 ms). */
@@ -23,31 +23,35 @@ const EDGE = 16;
 const SAME_MOMENT_S = 0.25;
 
 /**
- * Evidence for a change, in nats: each sign counts in units of what the same take does where nothing changes (its own
- * scatter). Weights and threshold by logistic regression on voices and rooms that are not this project's (accuracy.md says which); a sign counts
- * no more than MOST_UNITS.
+ * Weights by logistic regression on voices and rooms that are not this project's; units are the take's own scatter.
+ * What an even voice does is said in `NEEDED`: so many nats a moment must bring.
  */
-const WEIGHTS = { slope: 0.5, dip: 0.85, level: -1.2, wobble: 0.45, leap: 0.6 };
+const WEIGHING: Weighing<'slope' | 'dip' | 'level' | 'wobble'> = {
+  slope: { nats: 0.5, least: 0.25 },
+  dip: { nats: 0.85, least: 0.15 },
+  level: { nats: -1.2, least: 0.5 },
+  wobble: { nats: 0.45, least: 0.01 },
+};
+const LEAP_NATS = 0.6;
 const NEEDED = 8.3;
-const MOST_UNITS = 8;
-/** Scatter is never taken for smaller than this: dB an octave, dB, dB, semitones. */
-const LEAST_SCATTER = { slope: 0.25, dip: 0.15, level: 0.5, wobble: 0.01 };
 
-interface Signs {
+interface Moment {
   frame: number;
-  step: SourceStep;
-  wobble: number;
+  dipDb: number;
+  signs: Signs<keyof typeof WEIGHING>;
   /** Semitones leapt along the leg's direction. */
   leap: number;
-  before: number;
-  after: number;
 }
 
 /** Everything audible that happens along the legs of a siren, in time order. */
 export function sirenEvents(contour: Contour, source: Source, legs: Leg[]): TakeEvent[] {
-  const signs = legs.map((leg) => signsOf(contour, source, leg));
-  const scatter = scatterOf(signs);
-  const found = legs.flatMap((leg, l) => weigh(contour, signs[l], scatter, leg.direction));
+  const moments = legs.map((leg) => momentsOf(contour, source, leg));
+  const evidence = evidenceOf(
+    moments.map((of) => of.map((m) => m.signs)),
+    WEIGHING,
+    NEEDED,
+  );
+  const found = legs.flatMap((leg, l) => peaks(contour, moments[l], evidence[l], leg.direction));
   found.sort((a, b) => b.evidence - a.evidence);
   const kept: typeof found = [];
   for (const f of found) if (kept.every((k) => Math.abs(k.event.timeS - f.event.timeS) >= SAME_MOMENT_S)) kept.push(f);
@@ -64,71 +68,31 @@ export function timeAt(contour: Contour, leg: Leg, midi: number): number {
   return leg.endS;
 }
 
-/** The signs at every frame of a leg, along its direction. */
-function signsOf(contour: Contour, source: Source, leg: Leg): Signs[] {
+/** Every frame of a leg with what happens there, along its direction. */
+function momentsOf(contour: Contour, source: Source, leg: Leg): Moment[] {
   const along = leg.direction === 'up' ? 1 : -1;
-  const out: Signs[] = [];
+  const out: Moment[] = [];
   const end = Math.round(leg.endS / HOP_S) - EDGE;
   for (let frame = Math.round(leg.startS / HOP_S) + EDGE; frame < end; frame++) {
     const step = source.stepAt(frame);
     if (!step) continue;
     const before = lineAt(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1);
     const after = lineAt(contour, frame, frame + LINE_FROM, frame + LINE_TO);
-    const { slope, noiseDb, levelDb, dipDb } = step;
-    out.push({
-      frame,
-      step: { slope: along * slope, noiseDb: along * noiseDb, levelDb: along * levelDb, dipDb },
-      wobble: wobbleAt(contour, frame),
-      leap: along * (after - before),
-      before,
-      after,
-    });
+    const { slope, levelDb, dipDb } = step;
+    const signs = { slope: along * slope, dip: dipDb, level: along * levelDb, wobble: wobbleAt(contour, frame) };
+    out.push({ frame, dipDb, signs, leap: along * (after - before) });
   }
   return out;
 }
 
-interface Scatter {
-  slope: number;
-  dip: number;
-  level: number;
-  wobble: number;
-}
-
-const partsOf = ({ step, wobble }: Signs): Scatter => ({ slope: step.slope, dip: step.dipDb, level: step.levelDb, wobble });
-const PARTS = ['slope', 'dip', 'level', 'wobble'] as const;
-
-/** What the take's signs scatter by, all legs together, each about its own middle. */
-function scatterOf(legs: Signs[][]): Scatter {
-  const out = { ...LEAST_SCATTER };
-  for (const part of PARTS) {
-    const off = legs.flatMap((signs) => {
-      const values = signs.map((s) => partsOf(s)[part]).filter((v) => !Number.isNaN(v));
-      const middle = median(values);
-      return values.map((v) => v - middle);
-    });
-    if (off.length > 0) out[part] = Math.max(out[part], robustSpread(off));
-  }
-  return out;
-}
-
-/** The moments of a leg where the evidence for a change outweighs the evidence against it. */
-function weigh(contour: Contour, signs: Signs[], scatter: Scatter, direction: Direction): { evidence: number; event: TakeEvent }[] {
-  if (signs.length === 0) return [];
-  const middle = { ...scatter };
-  for (const part of PARTS) middle[part] = median(signs.map((s) => partsOf(s)[part]).filter((v) => !Number.isNaN(v)));
-  const evidence = signs.map((s) => {
-    let sum = -NEEDED + WEIGHTS.leap * leapUnits(s.leap);
-    for (const part of PARTS) {
-      const units = (partsOf(s)[part] - middle[part]) / scatter[part];
-      if (!Number.isNaN(units)) sum += WEIGHTS[part] * Math.max(-MOST_UNITS, Math.min(MOST_UNITS, units));
-    }
-    return sum;
-  });
+/** The moments of a leg where the evidence for a change outweighs the evidence against it, each the greatest of its surroundings. */
+function peaks(contour: Contour, moments: Moment[], ofSigns: number[], direction: Direction): { evidence: number; event: TakeEvent }[] {
+  const evidence = moments.map(({ leap }, i) => ofSigns[i] + LEAP_NATS * leapUnits(leap));
   const reach = framesIn(SAME_MOMENT_S / 2);
-  return signs.flatMap((s, i) => {
+  return moments.flatMap((m, i) => {
     if (evidence[i] < 0) return [];
-    for (let k = Math.max(0, i - reach); k < Math.min(signs.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
-    return askedLeap(contour, s.frame) ? [] : [{ evidence: evidence[i], event: eventOf(contour, s, direction, evidence[i]) }];
+    for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
+    return askedLeap(contour, m.frame) ? [] : [{ evidence: evidence[i], event: eventOf(contour, m, direction, evidence[i]) }];
   });
 }
 
@@ -150,13 +114,13 @@ function pitchFrom(contour: Contour, frame: number, step: 1 | -1): number {
   return NaN;
 }
 
-function eventOf(contour: Contour, signs: Signs, direction: Direction, evidence: number): TakeEvent {
-  const { step, leap } = signs;
+function eventOf(contour: Contour, moment: Moment, direction: Direction, evidence: number): TakeEvent {
+  const { dipDb, leap } = moment;
   const leapt = Math.abs(leap) >= HEARD_LEAP_ST && Math.abs(leap) < MOST_LEAP_ST;
-  const frame = leapt ? leapFrame(contour, signs.frame, Math.sign(leap) * (direction === 'up' ? 1 : -1)) : signs.frame;
+  const frame = leapt ? leapFrame(contour, moment.frame, Math.sign(leap) * (direction === 'up' ? 1 : -1)) : moment.frame;
   const before = lastBefore(contour, leapt ? frame - LEAP_BLUR : frame - HITCH);
   const after = leapt ? -lastBefore(contour.map((m) => -m).reverse(), contour.length - 1 - frame - LEAP_BLUR) : before;
-  const kind = leapt ? (leap > 0 ? 'flip' : 'crack') : step.dipDb >= HEARD_DIP_DB ? 'dip' : 'timbre';
+  const kind = leapt ? (leap > 0 ? 'flip' : 'crack') : dipDb >= HEARD_DIP_DB ? 'dip' : 'timbre';
   return {
     timeS: frame * HOP_S,
     midi: before,
@@ -164,8 +128,8 @@ function eventOf(contour: Contour, signs: Signs, direction: Direction, evidence:
     toMidi: after,
     direction,
     kind,
-    confidence: Math.min(0.98, 1 / (1 + Math.exp(-evidence))),
-    dipDb: Math.max(0, step.dipDb),
+    confidence: confidenceOf(evidence),
+    dipDb: Math.max(0, dipDb),
   };
 }
 
@@ -196,7 +160,7 @@ function lastBefore(contour: Contour, frame: number): number {
 }
 
 /** A hole from here on is heard as a hitch, beside the change of colour. */
-const HEARD_DIP_DB = 1.5;
+export const HEARD_DIP_DB = 1.5;
 
 /** A line through the pitch of frames `from` to `to`, read at `frame`; NaN where too little is sung. */
 function lineAt(contour: Contour, frame: number, from: number, to: number): number {

@@ -91,6 +91,8 @@ export interface TakeEvent {
   /** 0..1 */
   confidence: number;
   dipDb: number;
+  /** In notes: the one stepped to, index into the take's notes. */
+  note?: number;
 }
 
 /** Where the timbre crosses from chest to head in one leg: centre, 10-90 % width, 0..1, and when the leg passes it. */
@@ -106,6 +108,12 @@ export interface ColourPoint {
   midi: number;
   score: number;
   noise: number;
+}
+
+/** Colour over pitch going one way, lowest first. */
+export interface LegColour {
+  direction: Direction;
+  points: ColourPoint[];
 }
 
 /** One way of a siren (or of a scale): a stretch in one direction. */
@@ -155,7 +163,10 @@ export interface TakeFindings {
   held: Range | null;
   /** Median pitch of counting aloud, for the task "speech". */
   speakingMidi: number | null;
+  /** Ways of a siren; the rises and falls of each breath of a scale. */
   legs: Leg[];
+  /** Of a scale: colour over all its keys, by direction. */
+  colours?: LegColour[];
   events: TakeEvent[];
   profile: NoteProfile[];
 }
