@@ -17,8 +17,9 @@ const HEARD_LEAP_ST = 0.9;
 /** Unrest of pitch: departure of the middle 80 ms from a parabola through 240 ms. */
 const WOBBLE_REACH = 24;
 const WOBBLE_CORE = 8;
-/** Frames at both ends of a leg where the turn itself moves everything. */
-const EDGE = 16;
+/** A change may lie so many frames beyond a leg's turn: a voice that leaps at the very top or bottom turns there. */
+const BEYOND = 0;
+const FROM_TURN = 16;
 /** Signs of one change fall within this time. */
 const SAME_MOMENT_S = 0.25;
 
@@ -33,7 +34,7 @@ const WEIGHING: Weighing<'slope' | 'dip' | 'level' | 'wobble'> = {
   wobble: { nats: 0.45, least: 0.01 },
 };
 const LEAP_NATS = 0.6;
-const NEEDED = 8.3;
+const NEEDED = 7.5;
 
 interface Moment {
   frame: number;
@@ -72,8 +73,8 @@ export function timeAt(contour: Contour, leg: Leg, midi: number): number {
 function momentsOf(contour: Contour, source: Source, leg: Leg): Moment[] {
   const along = leg.direction === 'up' ? 1 : -1;
   const out: Moment[] = [];
-  const end = Math.round(leg.endS / HOP_S) - EDGE;
-  for (let frame = Math.round(leg.startS / HOP_S) + EDGE; frame < end; frame++) {
+  const end = Math.round(leg.endS / HOP_S) + BEYOND;
+  for (let frame = Math.round(leg.startS / HOP_S) + FROM_TURN; frame < end; frame++) {
     const step = source.stepAt(frame);
     if (!step) continue;
     const before = lineAt(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1);

@@ -37,6 +37,7 @@ const OVER_HUM_DB = 6;
 const PIECE_OCTAVES = 0.25;
 const MOST_CREAK_FRAMES = 40;
 const LIFT_OCTAVES = 0.06;
+const MOST_PAUSE_FRAMES = 10;
 /** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
 const ONSET_FRAMES = 12;
 const ONSET_DB = 20;
@@ -327,8 +328,9 @@ function liftSubharmonics(f0: Float32Array) {
   }
   pieces.forEach(([from, to], p) => {
     if (to - from > MOST_CREAK_FRAMES) return;
-    const before = pieces[p - 1]?.[1] === from ? f0[from - 1] : 0;
-    const after = pieces[p + 1]?.[0] === to ? f0[to] : 0;
+    const [last, next] = [pieces[p - 1], pieces[p + 1]];
+    const before = last && from - last[1] <= MOST_PAUSE_FRAMES ? f0[last[1] - 1] : 0;
+    const after = next && next[0] - to <= MOST_PAUSE_FRAMES ? f0[next[0]] : 0;
     for (const times of [2, 3]) {
       const joins = (pitch: number, own: number) => pitch > 0 && Math.abs(Math.log2(pitch / (times * own))) < LIFT_OCTAVES;
       if (joins(before, f0[from]) || joins(after, f0[to - 1])) {
