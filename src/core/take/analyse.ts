@@ -20,6 +20,8 @@ import { Asked, Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './t
 const BEFORE_TURN_ST = 2;
 const MIN_SUNG_S = 0.3;
 const MAX_STRUCK_SHARE = 0.85;
+/** What stands out less is the room itself (tuned on takes of rooms without a voice). */
+const LEAST_SNR_DB = 4;
 
 /** What is known before a take is heard: what was asked for, and the singer's own timbre axis. */
 export interface Known {
@@ -61,7 +63,7 @@ export function analyseTrack(
   };
   let head: Float64Array = new Float64Array(track.frames).fill(NaN);
   if (quality.usable) {
-    findings.range = phonatedRange(contour);
+    findings.range = phonatedRange(contour, track.levelDb);
     const filter = takeFilter(track, contour);
     const timbre = timbreScore(track, contour, filter, axis);
     head = timbre.score;
@@ -142,6 +144,10 @@ function judge(track: VoiceTrack, contour: Contour, struckShare: number): Qualit
   const room = quiet.length > framesIn(0.1) ? median(quiet) : track.floorDb;
   const snrDb = sung.length ? Math.round((quantile(sung, 0.7) - room) * 10) / 10 : 0;
   const clipped = track.clippedShare > 0.0005;
+  if (usable && snrDb < LEAST_SNR_DB) {
+    usable = false;
+    reasons.push('Nothing stands out of the room’s own noise: come closer to the microphone, turn fans off and record again.');
+  }
   if (usable && clipped) reasons.push('Parts are clipped: turn the input down a little or step back.');
   if (usable && snrDb < 15) reasons.push('The room is loud next to the voice: soft notes and the change may be missed.');
   return { clipped, snrDb, usable, reasons };

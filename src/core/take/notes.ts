@@ -1,4 +1,4 @@
-import { median } from '../signal/stats';
+import { fitLine, median, quantile } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, filled, framesIn, phrases } from './contour';
 import { noteShape } from './note-shape';
@@ -56,29 +56,75 @@ function notesOfPhrase(midi: Float64Array, startFrame: number): NoteSpan[] {
     chosen[i] = state;
     state = back[i * states + state];
   }
-  const notes: NoteSpan[] = [];
+  const runs: [from: number, to: number][] = [];
   for (let i = 0; i < n;) {
     let j = i;
     while (j < n && chosen[j] === chosen[i]) j++;
-    if ((j - i) * HOP_S >= MIN_NOTE_S) {
-      const inset = Math.floor((j - i) * 0.15);
-      const centre = median(midi.subarray(i + inset, j - inset));
-      const nominal = Math.round(centre);
-      notes.push({
-        startS: (startFrame + i) * HOP_S,
-        endS: (startFrame + j) * HOP_S,
-        midi: nominal,
-        cents: Math.round((centre - nominal) * 1000) / 10,
-      });
-    }
+    runs.push([i, j]);
     i = j;
   }
-  return notes;
+  return settled(midi, runs)
+    .filter(([from, to]) => (to - from) * HOP_S >= MIN_NOTE_S)
+    .map(([from, to]) => {
+      const inset = Math.floor((to - from) * INSET);
+      const centre = median(midi.subarray(from + inset, to - inset));
+      const nominal = Math.round(centre);
+      return {
+        startS: (startFrame + from) * HOP_S,
+        endS: (startFrame + to) * HOP_S,
+        midi: nominal,
+        cents: Math.round((centre - nominal) * 1000) / 10,
+      };
+    });
 }
 
-/** Lowest and highest pitch phonated without a break for at least 60 ms; null when there is none. */
-export function phonatedRange(contour: Contour): Range | null {
-  const width = framesIn(0.06);
+/** Share of a note at each end that isn't asked for its pitch. */
+const INSET = 0.15;
+/** A pitch that still moves this fast (semitones a second) toward the note after it is that note, settling: a scoop, or a flip's overshoot. */
+const SETTLING_ST_PER_S = 2.5;
+const SETTLING_S = 0.2;
+const SETTLING_ST = 2.2;
+
+/** Runs of one semitone with those that only settle joined to the one they settle on. */
+function settled(midi: Float64Array, runs: [from: number, to: number][]): [from: number, to: number][] {
+  const out: [from: number, to: number][] = [];
+  let waiting: [from: number, to: number] | null = null;
+  runs.forEach(([own, to], r) => {
+    const from = waiting ? waiting[0] : own;
+    waiting = null;
+    const next = runs[r + 1];
+    if (next && (to - own) * HOP_S < SETTLING_S && settlesOn(midi, own, to, next)) waiting = [from, to];
+    else out.push([from, to]);
+  });
+  return out;
+}
+
+function settlesOn(midi: Float64Array, from: number, to: number, next: [from: number, to: number]): boolean {
+  const goal = median(midi.subarray(next[0], next[1]));
+  const away = goal - median(midi.subarray(from, to));
+  if (Math.abs(away) > SETTLING_ST) return false;
+  // A quarter off each end: the blur of the steps before and after.
+  const inset = Math.floor((to - from) / 4);
+  const part = midi.subarray(from + inset, to - inset);
+  if (part.length < 2) return true;
+  const { slope } = fitLine(
+    Array.from(part, (_, i) => i * HOP_S),
+    part,
+  );
+  return slope * Math.sign(away) > SETTLING_ST_PER_S;
+}
+
+/** A pitch counts for the range where it was phonated this long without a leap, and not so far under the take's own voice: not a room's tail, not a slip. */
+const PHONATED_S = 0.1;
+const UNDER_VOICE_DB = 40;
+const LEAP_ST = 1.5;
+
+/** Lowest and highest pitch phonated without a break for PHONATED_S; null when there is none. */
+export function phonatedRange(contour: Contour, levelDb: ArrayLike<number>): Range | null {
+  const width = framesIn(PHONATED_S);
+  const sung: number[] = [];
+  for (let i = 0; i < contour.length; i++) if (!Number.isNaN(contour[i])) sung.push(levelDb[i]);
+  const least = quantile(sung, 0.95) - UNDER_VOICE_DB;
   let lowestMidi = Infinity;
   let highestMidi = -Infinity;
   for (let i = 0; i + width <= contour.length; i++) {
@@ -86,8 +132,8 @@ export function phonatedRange(contour: Contour): Range | null {
     let high = -Infinity;
     for (let j = i; j < i + width; j++) {
       const m = contour[j];
-      const leapt = j > i && Math.abs(m - contour[j - 1]) > 1.5;
-      if (Number.isNaN(m) || leapt) {
+      const leapt = j > i && Math.abs(m - contour[j - 1]) > LEAP_ST;
+      if (Number.isNaN(m) || leapt || levelDb[j] < least) {
         low = NaN;
         break;
       }

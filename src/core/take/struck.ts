@@ -1,5 +1,5 @@
 import { fitLine, median, quantile } from '../signal/stats';
-import { HOP_S, VoiceTrack } from '../voice/types';
+import { HARMONICS, HOP_S, NO_HARMONIC_DB, VoiceTrack } from '../voice/types';
 import { Contour, framesIn } from './contour';
 import { noteSpans } from './notes';
 
@@ -102,10 +102,41 @@ function struckTone(track: VoiceTrack, contour: Contour, start: number, end: num
   }
   if (times.length < framesIn(SHORTEST_LOOK_S)) return null;
   if (fitLine(times, levels).slope > DECAY_DB_PER_S) return null;
+  if (decaysLikeAString(track, contour, peak + framesIn(0.03), Math.min(end, until, peak + framesIn(LONGEST_LOOK_S)))) return { until };
   const drift = fitLine(times, cents);
   if (Math.abs(drift.slope) > DRIFT_CENTS_PER_S / Math.min(1, times.length * HOP_S)) return null;
   const off = cents.map((c, i) => Math.abs(c - drift.intercept - drift.slope * times[i]));
   return quantile(off, 0.68) < STEADY_CENTS ? { until } : null;
+}
+
+/** A string's partials each fall on a straight line of their own, higher ones faster; a voice's swell and waver. */
+const PARTIALS = 10;
+const PARTIAL_DB_PER_S = -5;
+const PARTIAL_STRAY_DB = 1.2;
+const FEWEST_PARTIALS = 4;
+const STRING_SHARE = 0.7;
+const STRING_LOOK_S = 0.35;
+
+function decaysLikeAString(track: VoiceTrack, contour: Contour, from: number, to: number): boolean {
+  if (to - from < framesIn(STRING_LOOK_S)) return false;
+  let heard = 0;
+  let falling = 0;
+  for (let k = 0; k < PARTIALS; k++) {
+    const times: number[] = [];
+    const levels: number[] = [];
+    for (let i = from; i < to; i++) {
+      const db = track.harmonicsDb[i * HARMONICS + k];
+      if (Number.isNaN(contour[i]) || db <= NO_HARMONIC_DB) continue;
+      times.push(i * HOP_S);
+      levels.push(db);
+    }
+    if (times.length < 0.8 * (to - from)) continue;
+    heard++;
+    const { slope, intercept } = fitLine(times, levels);
+    const stray = median(levels.map((l, n) => Math.abs(l - intercept - slope * times[n])));
+    if (slope < PARTIAL_DB_PER_S && stray < PARTIAL_STRAY_DB) falling++;
+  }
+  return heard >= FEWEST_PARTIALS && falling >= STRING_SHARE * heard;
 }
 
 /** Does a pitch stand still here, as a string's does, for the next quarter of a second? */

@@ -202,7 +202,7 @@ const differences = new Float64Array(MOST_COUNTED);
 
 /**
  * How much a pitch is a subharmonic, 0 (no) to 1: where pulses alternate, or where it is only common to two notes, every second
- * (third) harmonic stands over those beside it (the median over them decides: one strong harmonic is a resonance), or most are
+ * (third) harmonic stands over those beside it (nearly all of them: a few strong ones are a resonance), or most are
  * not there at all.
  */
 function subharmonic(data: Float32Array, start: number, hz: number): number {
@@ -226,7 +226,7 @@ function subharmonic(data: Float32Array, start: number, hz: number): number {
     }
     if (pairs < FEWEST_PAIRS) break;
     const sorted = differences.subarray(0, pairs).sort();
-    most = Math.max(most, Math.min(1, (sorted[(pairs - 1) >> 1] - STAND_OUT_DB) / (WHOLLY_DB - STAND_OUT_DB)));
+    most = Math.max(most, Math.min(1, (sorted[Math.floor(pairs / 4)] - STAND_OUT_DB) / (WHOLLY_DB - STAND_OUT_DB)));
   }
   return Math.min(1, most);
 }

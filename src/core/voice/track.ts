@@ -331,13 +331,12 @@ function liftSubharmonics(f0: Float32Array) {
     const [last, next] = [pieces[p - 1], pieces[p + 1]];
     const before = last && from - last[1] <= MOST_PAUSE_FRAMES ? f0[last[1] - 1] : 0;
     const after = next && next[0] - to <= MOST_PAUSE_FRAMES ? f0[next[0]] : 0;
-    for (const times of [2, 3]) {
-      const joins = (pitch: number, own: number) => pitch > 0 && Math.abs(Math.log2(pitch / (times * own))) < LIFT_OCTAVES;
-      if (joins(before, f0[from]) || joins(after, f0[to - 1])) {
-        for (let i = from; i < to; i++) f0[i] *= times;
-        return;
-      }
-    }
+    const joins = (pitch: number, own: number, times: number) => pitch > 0 && Math.abs(Math.log2(pitch / (times * own))) < LIFT_OCTAVES;
+    const lift = (times: number) => {
+      for (let i = from; i < to; i++) f0[i] *= times;
+    };
+    if (joins(before, f0[from], 2) || joins(after, f0[to - 1], 2)) lift(2);
+    else if (joins(before, f0[from], 3) && joins(after, f0[to - 1], 3)) lift(3);
   });
 }
 
