@@ -20,6 +20,8 @@ const WOBBLE_CORE = 8;
 /** A change may lie so many frames beyond a leg's turn: a voice that leaps at the very top or bottom turns there. */
 const BEYOND = 0;
 const FROM_TURN = 16;
+/** Every second frame (10 ms) is looked at. */
+const STRIDE = 2;
 /** Signs of one change fall within this time. */
 const SAME_MOMENT_S = 0.25;
 
@@ -74,7 +76,7 @@ function momentsOf(contour: Contour, source: Source, leg: Leg): Moment[] {
   const along = leg.direction === 'up' ? 1 : -1;
   const out: Moment[] = [];
   const end = Math.round(leg.endS / HOP_S) + BEYOND;
-  for (let frame = Math.round(leg.startS / HOP_S) + FROM_TURN; frame < end; frame++) {
+  for (let frame = Math.round(leg.startS / HOP_S) + FROM_TURN; frame < end; frame += STRIDE) {
     const step = source.stepAt(frame);
     if (!step) continue;
     const before = lineAt(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1);
@@ -89,7 +91,7 @@ function momentsOf(contour: Contour, source: Source, leg: Leg): Moment[] {
 /** The moments of a leg where the evidence for a change outweighs the evidence against it, each the greatest of its surroundings. */
 function peaks(contour: Contour, moments: Moment[], ofSigns: number[], direction: Direction): { evidence: number; event: TakeEvent }[] {
   const evidence = moments.map(({ leap }, i) => ofSigns[i] + LEAP_NATS * leapUnits(leap));
-  const reach = framesIn(SAME_MOMENT_S / 2);
+  const reach = framesIn(SAME_MOMENT_S / 2) / STRIDE;
   return moments.flatMap((m, i) => {
     if (evidence[i] < 0) return [];
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];

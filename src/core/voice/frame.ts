@@ -189,16 +189,30 @@ function combMatch(data: Float32Array, start: number, hz: number): number {
 
 /** What it costs a candidate in comb match to be wholly a subharmonic. */
 const SUBHARMONIC_COMB = 2;
+/** A candidate so far behind the best one in clarity and comb isn't looked at twice. */
+const FAR_BEHIND = 0.3;
 /** Levels of every second (third) harmonic over those between them from which a pitch begins to be a subharmonic, and where it is one, dB. */
 const STAND_OUT_DB = 8;
 const WHOLLY_DB = 16;
 /** Of a low pitch's first harmonics so many stand clear of the valleys beside them, else it is common to a few higher tones only. */
 const FIRST_HARMONICS = 10;
-const CLEAR_DB = 4;
+const CLEAR = 10 ** (4 / 40);
 const [FEW_CLEAR, HARDLY_CLEAR] = [0.3, 0];
 const MOST_COUNTED = 14;
 const FEWEST_PAIRS = 3;
-const differences = new Float64Array(MOST_COUNTED);
+const ratios = new Float64Array(MOST_COUNTED);
+const heights = new Float64Array(MOST_COUNTED + 1);
+
+/** The value at place `rank` of the first `count`, smallest first; they are put in order on the way. */
+function smallest(values: Float64Array, count: number, rank: number): number {
+  for (let i = 1; i < count; i++) {
+    const v = values[i];
+    let at = i;
+    for (; at > 0 && values[at - 1] > v; at--) values[at] = values[at - 1];
+    values[at] = v;
+  }
+  return values[rank];
+}
 
 /**
  * How much a pitch is a subharmonic, 0 (no) to 1: where pulses alternate, or where it is only common to two notes, every second
@@ -208,25 +222,28 @@ const differences = new Float64Array(MOST_COUNTED);
 function subharmonic(data: Float32Array, start: number, hz: number): number {
   const spacing = hz / BIN_HZ;
   const top = Math.min(MOST_COUNTED, Math.floor(COMB_TOP_HZ / hz));
+  for (let k = 1; k <= top; k++) heights[k] = valueAt(data, start, k * spacing);
   let most = 0;
   if (top >= FIRST_HARMONICS) {
     let clear = 0;
+    let valley = valueAt(data, start, 0.5 * spacing);
     for (let k = 1; k <= FIRST_HARMONICS; k++) {
-      const valley = Math.max(valueAt(data, start, (k - 0.5) * spacing), valueAt(data, start, (k + 0.5) * spacing));
-      if (valueAt(data, start, k * spacing) > 10 ** (CLEAR_DB / 40) * valley) clear++;
+      const next = valueAt(data, start, (k + 0.5) * spacing);
+      if (heights[k] > CLEAR * (valley > next ? valley : next)) clear++;
+      valley = next;
     }
     most = (FEW_CLEAR - clear / FIRST_HARMONICS) / (FEW_CLEAR - HARDLY_CLEAR);
   }
   for (let m = 2; m <= 3; m++) {
     let pairs = 0;
     for (let k = m; k < top; k += m) {
-      const on = valueAt(data, start, k * spacing);
-      const beside = Math.max(valueAt(data, start, (k - 1) * spacing), valueAt(data, start, (k + 1) * spacing));
-      differences[pairs++] = 40 * Math.log10(on / (beside + 1e-9) + 1e-9);
+      const beside = heights[k - 1] > heights[k + 1] ? heights[k - 1] : heights[k + 1];
+      ratios[pairs++] = heights[k] / (beside + 1e-9);
     }
     if (pairs < FEWEST_PAIRS) break;
-    const sorted = differences.subarray(0, pairs).sort();
-    most = Math.max(most, Math.min(1, (sorted[Math.floor(pairs / 4)] - STAND_OUT_DB) / (WHOLLY_DB - STAND_OUT_DB)));
+    // Roots of amplitudes are compared: 40 dB a decade.
+    const db = 40 * Math.log10(smallest(ratios, pairs, Math.floor(pairs / 4)) + 1e-9);
+    most = Math.max(most, (db - STAND_OUT_DB) / (WHOLLY_DB - STAND_OUT_DB));
   }
   return Math.min(1, most);
 }
@@ -255,6 +272,8 @@ interface SpectralMemory {
 /** Reflected power is taken off with this factor (it strays from its mean), and so much of a bin always stays. */
 const OVER_SUBTRACTION = 1.4;
 const LEAST_LEFT = 0.1;
+/** Nothing above is looked at for pitch. */
+const MEMORY_TOP_HZ = 3950;
 const FRESH_FACTOR = 0.7;
 
 /**
@@ -268,30 +287,33 @@ export function createRoomMemory(room: RoomSound, shared: number): RoomMemory {
 function spectralMemory(w: LagWindow, room: RoomSound, hopFrames: number): SpectralMemory {
   const keep = decayOf(room, hopFrames * HOP_S);
   const feed = (1 - keep) * room.share;
-  const bins = w.transforms.size / 2 + 1;
+  const bins = Math.ceil((MEMORY_TOP_HZ * w.transforms.size) / w.rate);
   const reflected = new Float64Array(bins);
   const direct = new Float64Array(bins);
   const fresh = new Float64Array(LANES);
   return {
     fresh,
     remove(lanes) {
-      const start = w.transforms.power / 4;
       const data = floats();
-      for (let lane = 0; lane < lanes; lane++) {
-        let all = 1e-20;
-        let remembered = 0;
-        for (let b = 0, at = start + lane; b < bins; b++, at += LANES) {
-          const power = data[at];
-          const memory = keep * reflected[b] + feed * direct[b];
-          const rest = Math.max(LEAST_LEFT * power, power - OVER_SUBTRACTION * memory);
-          reflected[b] = memory;
-          direct[b] = Math.max(0, power - memory);
-          data[at] = rest;
-          all += power;
-          remembered += memory;
+      const all = [1e-20, 1e-20, 1e-20, 1e-20];
+      const remembered = [0, 0, 0, 0];
+      for (let b = 0, row = w.transforms.power / 4; b < bins; b++, row += LANES) {
+        let held = reflected[b];
+        let fed = direct[b];
+        for (let lane = 0; lane < lanes; lane++) {
+          const power = data[row + lane];
+          held = keep * held + feed * fed;
+          fed = power > held ? power - held : 0;
+          const rest = power - OVER_SUBTRACTION * held;
+          const least = LEAST_LEFT * power;
+          data[row + lane] = rest > least ? rest : least;
+          all[lane] += power;
+          remembered[lane] += held;
         }
-        fresh[lane] = Math.max(LEAST_LEFT, 1 - (FRESH_FACTOR * remembered) / all);
+        reflected[b] = held;
+        direct[b] = fed;
       }
+      for (let lane = 0; lane < lanes; lane++) fresh[lane] = Math.max(LEAST_LEFT, 1 - (FRESH_FACTOR * remembered[lane]) / all[lane]);
     },
   };
 }
@@ -359,10 +381,15 @@ function addFast(frame: Candidates, fast: number, loudness: number) {
     if (Number.isNaN(frame.comb[c])) frame.comb[c] = combMatch(data, loudness, frame.hz[c]);
     if (frame.comb[c] > best) best = frame.comb[c];
   }
+  let most = -Infinity;
   for (let c = 0; c < frame.count; c++) {
     frame.comb[c] = Math.max(0, frame.comb[c] / best);
-    frame.comb[c] -= SUBHARMONIC_COMB * Math.max(0, subharmonic(data, loudness, frame.hz[c]));
+    most = Math.max(most, frame.clarity[c] + 0.5 * frame.comb[c]);
   }
+  // Who is far behind needs no second look: it can only lose by it.
+  for (let c = 0; c < frame.count; c++)
+    if (frame.clarity[c] + 0.5 * frame.comb[c] > most - FAR_BEHIND)
+      frame.comb[c] -= SUBHARMONIC_COMB * Math.max(0, subharmonic(data, loudness, frame.hz[c]));
 }
 
 function copyCandidates(from: Candidates, to: Candidates) {
@@ -436,8 +463,9 @@ export function readHarmonics(
     hz[lane] = readLane(data, start + lane, rate / READ_FFT, topBin, hz[lane], readGains[lane], out, offsets[lane]);
 }
 
-const foundHz = new Float64Array(20);
-const foundWeights = new Float64Array(20);
+const FINENESS = Float64Array.from({ length: HARMONICS + 1 }, (_, k) => k ** 1.5);
+const foundHz = new Float64Array(HARMONICS);
+const foundWeights = new Float64Array(HARMONICS);
 const AGREEING_PASSES = 3;
 /** A harmonic that is this far off (5 cents) counts half. */
 const STRAYS = 0.006;
@@ -489,7 +517,8 @@ function readLane(
     if (k > 16) continue;
     const fk = ((peak + shift) * binHz) / k;
     if (Math.abs(fk / hz - 1) > 0.035) continue;
-    const weight = Math.exp((Math.LN10 / 40) * db) * k ** 1.5;
+    // The root of the amplitude, and more for higher harmonics, which tell the pitch more finely.
+    const weight = Math.sqrt(Math.sqrt(top)) * FINENESS[k];
     foundHz[found] = fk;
     foundWeights[found++] = weight;
     sumF += weight * fk;
