@@ -48,10 +48,14 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   const fits = fitCrossOvers(curves);
   return directions.flatMap((direction, d) =>
     fits[d]
-      .filter((fit) => isNew(fit, direction, heard))
+      .filter((fit) => isNew(fit, direction, heard) && !rejected(takes, fit))
       .flatMap((fit) => legs.filter((l) => l.direction === direction).flatMap((leg) => vote(leg, fit, recency))),
   );
 }
+
+/** Where the coach said that there is nothing, nothing is made of colour either. */
+const rejected = (takes: TakeEvidence[], fit: CrossOverFit) =>
+  takes.some(({ marks }) => marks.some((m) => m.verdict === 'reject' && Math.abs(m.midi - fit.midi) < SAME_ST));
 
 const placesOf = (heard: Passaggio[], direction: Direction) => heard.map((p) => (direction === 'up' ? p.upMidi : p.downMidi) ?? p.midi);
 

@@ -58,6 +58,9 @@ function crossingFinding(p: Passaggio): Finding {
   };
 }
 
+/** Pitch so many times as restless as below is strained (tuned on simulated singers: pulled ones from 1.8, others to 1.6). */
+const UNSTEADY = 1.7;
+
 /** Rising pressure to the very top: loud, with unrest in the pitch, and nothing hands over up there. */
 function pulledChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
   const top = notes.slice(-5);
@@ -66,13 +69,13 @@ function pulledChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string
   const rough = median(top.map((n) => n.jitterCents)) / Math.max(1, median(below.map((n) => n.jitterCents)));
   const handsOver = passaggi.some((p) => p.midi > notes[notes.length - 1].midi - 8);
   const louder = median(top.map((n) => n.db)) - median(below.map((n) => n.db));
-  if (handsOver || rough < 2.3 || louder < 4) return null;
+  if (handsOver || rough < UNSTEADY || louder < 4) return null;
   const midi = notes[notes.length - 5].midi;
   return {
     name: 'pulled-chest',
     midi,
     confidence: Math.min(0.95, 0.4 + 0.08 * rough + 0.02 * louder),
-    because: `From ${noteName(midi)} up the voice is ${louder.toFixed(0)} dB louder than below and ${rough.toFixed(1)} times as rough, and no change to head is heard before the top.`,
+    because: `From ${noteName(midi)} up the voice is ${louder.toFixed(0)} dB louder than below and ${rough.toFixed(1)} times as unsteady, and no change to head is heard before the top.`,
     takeIds,
   };
 }

@@ -31,7 +31,7 @@ type RecentLeg = Leg & { recency: number; takeId: string };
 export function poolPassaggi(takes: TakeEvidence[], all: Vote[]): Passaggio[] {
   const recency = new Map(takes.map((t) => [t.takeId, recencyOf(t, takes)]));
   const legs = takes.flatMap((t) => t.findings.legs.map((leg) => ({ ...leg, takeId: t.takeId, recency: recency.get(t.takeId)! })));
-  const votes = all.filter((v) => v.weight > LEAST_WEIGHT && v.kind !== 'blend');
+  const votes = all.filter((v) => v.weight > LEAST_WEIGHT && (v.kind !== 'blend' || v.source !== 'machine'));
   const heard = describeAll(votes, legs, recency);
   const blended = blendVotes(takes, heard, recency);
   return (blended.length ? describeAll([...votes, ...blended], legs, recency) : heard).sort((a, b) => a.midi - b.midi);
@@ -102,7 +102,7 @@ function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>
   const passed = passing.reduce((s, l) => s + l.recency, 0);
   const share = Math.min(1, support / Math.max(1, passed, spoken));
   // One take proves nothing where there are more.
-  const alone = new Set(votes.map((v) => v.takeId)).size < 2 && recency.size > 2;
+  const alone = votes.every((v) => v.source === 'machine') && new Set(votes.map((v) => v.takeId)).size < 2 && recency.size > 2;
   if (!byCoach && (alone || support < LEAST_SUPPORT || share < LEAST_SHARE)) return null;
 
   const midi = middle(up, down)!;
@@ -110,7 +110,7 @@ function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>
     votes.map((v) => v.widthSt),
     votes.map((v) => v.weight),
   );
-  const name = nameOf(votes);
+  const name = nameOf(votes, share);
   const half = halfWidth(votes, name === 'blended' ? widthSt : 0);
   const count = (direction: Direction): Count => {
     const found = new Set(votes.filter((v) => v.direction === direction).map((v) => `${v.takeId}/${v.leg}`)).size;
@@ -131,12 +131,18 @@ function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>
   };
 }
 
-function nameOf(votes: Vote[]): CrossingName {
+/** Colour that turns at once, without a hitch, in fewer than half of the passes is a blend that some of them hurried. */
+const OFTEN = 0.5;
+
+function nameOf(votes: Vote[], share: number): CrossingName {
   const weightOf = (test: (v: Vote) => boolean) => votes.filter(test).reduce((s, v) => s + v.weight, 0);
   const flips = weightOf((v) => v.kind === 'flip' || v.kind === 'crack');
-  const steps = weightOf((v) => v.kind === 'timbre' || v.kind === 'dip' || (v.kind === 'blend' && v.widthSt < 2.2));
+  const hitches = weightOf((v) => v.kind === 'dip');
+  const turns = weightOf((v) => v.kind === 'timbre' || (v.kind === 'blend' && v.widthSt < 2.2));
   const blends = weightOf((v) => v.kind === 'blend' && v.widthSt >= 2.2);
-  return flips >= steps && flips >= blends ? 'flip' : steps >= blends ? 'toggle' : 'blended';
+  const often = hitches > turns || share >= OFTEN;
+  const steps = hitches + turns;
+  return flips > 0 && flips >= steps && flips >= blends ? 'flip' : steps >= blends && often ? 'toggle' : 'blended';
 }
 
 function centreOf(votes: Vote[]): number | null {

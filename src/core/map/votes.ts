@@ -1,7 +1,7 @@
 import { Change, changesOf } from '../take/changes';
 import { CoachMark, TakeEvidence, Vote } from './types';
 
-const KIND_WEIGHT: Record<Change['kind'], number> = { flip: 1, timbre: 1, blend: 1, crack: 0.5, dip: 0.35 };
+const KIND_WEIGHT: Record<Change['kind'], number> = { flip: 1, timbre: 1, blend: 1, crack: 0.5, dip: 1 };
 /** The coach's ear weighs this much against the machine's at most 1. */
 export const COACH_WEIGHT = 3;
 /** The singer's own feeling for a note. */

@@ -2,7 +2,7 @@
 export type CrossingStyle = 'flip' | 'toggle' | 'blend' | 'pulled' | 'no-chest';
 
 export interface Crossing {
-  /** Where the balance changes going up and coming down, fractional MIDI. */
+  /** The last pitch before the balance changes, going up and coming down, fractional MIDI. */
   upMidi: number;
   downMidi: number;
   style: CrossingStyle;

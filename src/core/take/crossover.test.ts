@@ -1,9 +1,9 @@
 import { gaussian, seededRandom } from '../signal/stats';
-import { fitCrossOvers, LegPoints } from './crossover';
-import type { Direction } from './types';
+import { colourOf, fitCrossOvers } from './crossover';
+import type { Direction, LegColour } from './types';
 
 /** Scores along a slide over two octaves: a slope, rises where colour crosses over, and noise. All invented: the method's own truth. */
-function leg(direction: Direction, rises: { midi: number; widthSt: number; by: number }[], seed: number, slope = 0.05): LegPoints {
+function leg(direction: Direction, rises: { midi: number; widthSt: number; by: number }[], seed: number, slope = 0.05): LegColour {
   const normal = gaussian(seededRandom(seed));
   const midi = Float64Array.from({ length: 600 }, (_, i) => 48 + (24 * (direction === 'up' ? i : 599 - i)) / 599);
   const score = midi.map((m) => {
@@ -11,7 +11,7 @@ function leg(direction: Direction, rises: { midi: number; widthSt: number; by: n
     const crossed = rises.reduce((s, r) => s + r.by / (1 + Math.exp((-4.39 * (m - r.midi)) / r.widthSt)), 0);
     return slope * (m - 60) + crossed + 0.35 * normal();
   });
-  return { direction, midi, score };
+  return { direction, points: colourOf(midi, score) };
 }
 
 test.each([
@@ -54,11 +54,11 @@ test('two crossings are two, lowest first, and one is not split', () => {
 test('scores mean something only against each other; a leg too short to tell silences no other', () => {
   const crossing = [{ midi: 61, widthSt: 2, by: 4 }];
   const up = leg('up', crossing, 4);
-  const lifted = { ...up, score: Float64Array.from(up.score, (s) => s + 7) };
+  const lifted = { ...up, points: up.points.map((p) => ({ ...p, score: p.score + 7 })) };
   const [[a]] = fitCrossOvers([up]);
   const [[b]] = fitCrossOvers([lifted]);
   expect(b.midi).toBeCloseTo(a.midi, 1);
-  const short: LegPoints = { direction: 'down', midi: [60, 59.5, 59], score: [1, 1, 1] };
+  const short: LegColour = { direction: 'down', points: colourOf([60, 59.5, 59], [1, 1, 1]) };
   const [beside, none] = fitCrossOvers([up, short]);
   expect(beside).toEqual([a]);
   expect(none).toEqual([]);

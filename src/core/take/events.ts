@@ -11,15 +11,18 @@ const LEAST_LINE = 12;
 /** Smaller ones are a voice's own unrest; larger ones are no leap of the register (published flips leap 2 to 6 semitones). */
 const LEAP_ST = 0.35;
 const LEAP_STEP_ST = 0.4;
+const MOST_LEAP_UNITS = 5.5;
 const MOST_LEAP_ST = 8;
 /** From here a leap is heard as one. */
 const HEARD_LEAP_ST = 0.9;
 /** Unrest of pitch: departure of the middle 80 ms from a parabola through 240 ms. */
 const WOBBLE_REACH = 24;
 const WOBBLE_CORE = 8;
-/** A change may lie so many frames beyond a leg's turn: a voice that leaps at the very top or bottom turns there. */
-const BEYOND = 0;
+/** Frames after a leg's beginning, and before the voice ends, that are looked through but not at: setting in and letting go move everything. */
 const FROM_TURN = 16;
+const TO_END = 28;
+/** What lies so far under the voice of the last 0.2 s is its echo. */
+const ECHO_DB = 7;
 /** Every second frame (10 ms) is looked at. */
 const STRIDE = 2;
 /** Signs of one change fall within this time. */
@@ -35,7 +38,7 @@ const WEIGHING: Weighing<'slope' | 'dip' | 'level' | 'wobble'> = {
   level: { nats: -1.2, least: 0.5 },
   wobble: { nats: 0.45, least: 0.01 },
 };
-const LEAP_NATS = 0.6;
+const LEAP_NATS = 1;
 const NEEDED = 7.5;
 
 interface Moment {
@@ -47,14 +50,14 @@ interface Moment {
 }
 
 /** Everything audible that happens along the legs of a siren, in time order. */
-export function sirenEvents(contour: Contour, source: Source, legs: Leg[]): TakeEvent[] {
-  const moments = legs.map((leg) => momentsOf(contour, source, leg));
+export function sirenEvents(contour: Contour, levelDb: Float32Array, source: Source, legs: Leg[]): TakeEvent[] {
+  const moments = legs.map((leg) => momentsOf(contour, levelDb, source, leg));
   const evidence = evidenceOf(
     moments.map((of) => of.map((m) => m.signs)),
     WEIGHING,
     NEEDED,
   );
-  const found = legs.flatMap((leg, l) => peaks(contour, moments[l], evidence[l], leg.direction));
+  const found = legs.flatMap((leg, l) => peaks(contour, source, moments[l], evidence[l], leg.direction));
   found.sort((a, b) => b.evidence - a.evidence);
   const kept: typeof found = [];
   for (const f of found) if (kept.every((k) => Math.abs(k.event.timeS - f.event.timeS) >= SAME_MOMENT_S)) kept.push(f);
@@ -71,11 +74,21 @@ export function timeAt(contour: Contour, leg: Leg, midi: number): number {
   return leg.endS;
 }
 
+/** The last frame from one on at which the voice still sounds. */
+function voiceEnd(contour: Contour, levelDb: Float32Array, frame: number): number {
+  let loud = -Infinity;
+  for (let i = Math.max(0, frame - LINE_TO); i < Math.min(frame, contour.length); i++) loud = Math.max(loud, levelDb[i]);
+  let last = frame;
+  for (let i = frame; i < contour.length && i - last < FROM_TURN; i++)
+    if (!Number.isNaN(contour[i]) && levelDb[i] > loud - ECHO_DB) last = i;
+  return last;
+}
+
 /** Every frame of a leg with what happens there, along its direction. */
-function momentsOf(contour: Contour, source: Source, leg: Leg): Moment[] {
+function momentsOf(contour: Contour, levelDb: Float32Array, source: Source, leg: Leg): Moment[] {
   const along = leg.direction === 'up' ? 1 : -1;
   const out: Moment[] = [];
-  const end = Math.round(leg.endS / HOP_S) + BEYOND;
+  const end = Math.min(Math.round(leg.endS / HOP_S), voiceEnd(contour, levelDb, Math.round(leg.endS / HOP_S)) - TO_END);
   for (let frame = Math.round(leg.startS / HOP_S) + FROM_TURN; frame < end; frame += STRIDE) {
     const step = source.stepAt(frame);
     if (!step) continue;
@@ -89,17 +102,41 @@ function momentsOf(contour: Contour, source: Source, leg: Leg): Moment[] {
 }
 
 /** The moments of a leg where the evidence for a change outweighs the evidence against it, each the greatest of its surroundings. */
-function peaks(contour: Contour, moments: Moment[], ofSigns: number[], direction: Direction): { evidence: number; event: TakeEvent }[] {
+function peaks(
+  contour: Contour,
+  source: Source,
+  moments: Moment[],
+  ofSigns: number[],
+  direction: Direction,
+): { evidence: number; event: TakeEvent }[] {
   const evidence = moments.map(({ leap }, i) => ofSigns[i] + LEAP_NATS * leapUnits(leap));
   const reach = framesIn(SAME_MOMENT_S / 2) / STRIDE;
   return moments.flatMap((m, i) => {
     if (evidence[i] < 0) return [];
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
-    return askedLeap(contour, m.frame) ? [] : [{ evidence: evidence[i], event: eventOf(contour, m, direction, evidence[i]) }];
+    return askedLeap(contour, m.frame) || gradual(source, m, direction, evidence[i])
+      ? []
+      : [{ evidence: evidence[i], event: eventOf(contour, m, direction, evidence[i]) }];
   });
 }
 
-const leapUnits = (leap: number) => (leap < MOST_LEAP_ST ? Math.max(0, Math.min(4, (leap - LEAP_ST) / LEAP_STEP_ST)) : 0);
+const leapUnits = (leap: number) => (leap < MOST_LEAP_ST ? Math.max(0, Math.min(MOST_LEAP_UNITS, (leap - LEAP_ST) / LEAP_STEP_ST)) : 0);
+
+/** Whether colour only turns little by little here: no leap, no hitch, and a brief look sees too little of what a longer one does. */
+function gradual(source: Source, { frame, leap, dipDb, signs }: Moment, direction: Direction, evidence: number): boolean {
+  if (leap >= HEARD_LEAP_ST) return false;
+  if (dipDb >= HITCH_DB) return false;
+  if (evidence < COLOUR_ALONE) return true;
+  const brief = source.briefStepAt(frame);
+  const along = direction === 'up' ? 1 : -1;
+  const seen = Math.min((along * (brief?.slope ?? 0)) / signs.slope, (along * (brief?.levelDb ?? 0)) / signs.level);
+  return !(seen > SEEN_AT_ONCE);
+}
+
+const HITCH_DB = 1;
+/** Colour alone must bring so many nats more. */
+const COLOUR_ALONE = 2.5;
+const SEEN_AT_ONCE = 0.65;
 
 /** Whether so much is sung over within 0.3 s that it must have been asked for: an octave leap, an arpeggio's step. */
 function askedLeap(contour: Contour, frame: number): boolean {

@@ -2,6 +2,8 @@ import { median, robustSpread } from '../signal/stats';
 
 /** A sign counts no more than this, in units of what the take does where nothing changes. */
 const MOST_UNITS = 8;
+/** No one sign speaks against a change by more. */
+const MOST_AGAINST = 3;
 
 /** Signs of a change at one moment by name; NaN where one can't be read. */
 export type Signs<Name extends string> = Record<Name, number>;
@@ -29,8 +31,8 @@ export function evidenceOf<Name extends string>(groups: Signs<Name>[][], weighin
     group.map((signs) => {
       let sum = -needed;
       for (const name of names) {
-        const count = (signs[name] - middles[g][name]) / units[name];
-        if (!Number.isNaN(count)) sum += weighing[name].nats * Math.max(-MOST_UNITS, Math.min(MOST_UNITS, count));
+        const count = (Math.sign(weighing[name].nats) * (signs[name] - middles[g][name])) / units[name];
+        if (!Number.isNaN(count)) sum += Math.abs(weighing[name].nats) * Math.max(-MOST_AGAINST, Math.min(MOST_UNITS, count));
       }
       return sum;
     }),

@@ -6,11 +6,13 @@ import { Filter, filterDb } from './timbre';
 /** Frames before and after a moment that are compared, beginning so many frames away from it (25 to 115 ms). */
 const AWAY = 5;
 const SIDE = 28;
+/** A brief look: 40 ms on each side. */
+const BRIEF = 8;
 /** A dip is looked for in so many frames on each side of a moment, against frames this far away on both sides (40 to 80 ms). */
 const CORE = 3;
 const [FLANK_FROM, FLANK_TO] = [8, 16];
 /** Fewest frames of a side, and fewest harmonics, that tell anything. */
-const LEAST_SIDE = 6;
+const LEAST_SIDE = 5;
 const LEAST_HARMONICS = 3;
 /** From the eighth harmonic up a steeper source falls no further (the return phase of Fant's LF model; Fant 1995). */
 const MOST_OCTAVES = 3;
@@ -33,6 +35,8 @@ export interface SourceStep {
 export interface Source {
   /** What happens around a frame; null where too little is sung on either side. */
   stepAt(frame: number): SourceStep | null;
+  /** The same from 40 ms on each side: of a colour that turns little by little hardly half is seen in so short a time. */
+  briefStepAt(frame: number): SourceStep | null;
 }
 
 /** @param filter what belongs to frequency in this take, as `takeFilter` finds it */
@@ -62,7 +66,7 @@ export function sourceOf(track: VoiceTrack, contour: Contour, filter: Filter): S
   const changes: number[] = [];
   const holes: number[] = [];
 
-  function stepAt(frame: number): SourceStep | null {
+  function stepAt(frame: number, side: number): SourceStep | null {
     if (frame - AWAY - SIDE < 0 || frame + AWAY + SIDE >= frames) return null;
     octaves.length = changes.length = holes.length = 0;
     for (let k = 0; k < HARMONICS; k++) {
@@ -71,8 +75,8 @@ export function sourceOf(track: VoiceTrack, contour: Contour, filter: Filter): S
         const n = counts[row + to] - counts[row + from];
         return n < least ? NaN : (sums[row + to] - sums[row + from]) / n;
       };
-      const before = mean(frame - AWAY - SIDE + 1, frame - AWAY + 1, LEAST_SIDE);
-      const after = mean(frame + AWAY, frame + AWAY + SIDE, LEAST_SIDE);
+      const before = mean(frame - AWAY - side + 1, frame - AWAY + 1, LEAST_SIDE);
+      const after = mean(frame + AWAY, frame + AWAY + side, LEAST_SIDE);
       if (Number.isNaN(before + after)) continue;
       octaves.push(Math.min(MOST_OCTAVES, Math.log2(k + 1)));
       changes.push(after - before);
@@ -85,11 +89,11 @@ export function sourceOf(track: VoiceTrack, contour: Contour, filter: Filter): S
     return {
       slope: -slopeOver(octaves, changes),
       dipDb: holes.length < LEAST_HARMONICS ? 0 : trimmedMean(holes),
-      noiseDb: noiseOver(frame + AWAY, frame + AWAY + SIDE) - noiseOver(frame - AWAY - SIDE + 1, frame - AWAY + 1),
+      noiseDb: noiseOver(frame + AWAY, frame + AWAY + side) - noiseOver(frame - AWAY - side + 1, frame - AWAY + 1),
       levelDb: median(changes),
     };
   }
-  return { stepAt };
+  return { stepAt: (frame) => stepAt(frame, SIDE), briefStepAt: (frame) => stepAt(frame, BRIEF) };
 }
 
 /** Slope of a line through points, points far off it counting less (one step of Tukey's idea with Huber's weights). */

@@ -80,8 +80,9 @@ export function takeFilter(track: VoiceTrack, contour: Contour): Filter | null {
 /** Hertz a bin of the fine filter: a room's notches are about that wide (2.2 over the reverberation time; Kuttruff). */
 const FINE_HZ = 12;
 /** A bin believes its mean as far as it was visited: so many visits (a harmonic passing, frames) count half. */
-const HALF_VISITS = 6;
-const FINE_PASSES = 2;
+const HALF_VISITS = 12;
+const FINE_PASSES = 3;
+const FINE_STRIDE = 2;
 
 /**
  * What a room does beside the smooth filter: mean departure of all harmonics that visited a frequency, whichever they were
@@ -95,7 +96,7 @@ function fineFilter(track: VoiceTrack, contour: Contour, filter: Filter): Float6
   for (let pass = 0; pass < FINE_PASSES; pass++) {
     const sums = new Float64Array(bins);
     const visits = new Float64Array(bins);
-    for (let i = 0; i < track.frames; i += STRIDE) {
+    for (let i = 0; i < track.frames; i += FINE_STRIDE) {
       if (Number.isNaN(contour[i])) continue;
       const n = usableHarmonics(track, i, ks);
       if (n < 5) continue;
