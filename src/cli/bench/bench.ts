@@ -8,9 +8,9 @@ import { Pcm } from '../../core/voice/types';
 import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './debian';
 import { REGISTRY_RIVALS, Rival } from './rivals';
 import { OWN_SIGNALS, Signal, sung } from './signals';
-import { lfSinger, plainSinger, singersReport } from './singers';
+import { inRooms, lfSinger, plainSinger, singersReport } from './singers';
 
-const SINGERS = 200;
+const SINGERS = 100;
 const PLAIN_SINGERS = 60;
 
 const lines: string[] = [];
@@ -134,10 +134,15 @@ const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
 reportPitch(signals, [ours, ...rivals]);
 reportScales();
 reportSpeed([ours, ...rivals]);
-say('');
-for (const line of singersReport('singers drawn at random, of glottal pulses through a tract', SINGERS, lfSinger)) say(line);
-say('');
-for (const line of singersReport('singers drawn at random, of plain tones added up', PLAIN_SINGERS, plainSinger)) say(line);
+for (const [title, count, draw] of [
+  ['singers in rooms, of glottal pulses through a tract', SINGERS, inRooms(lfSinger)],
+  ['singers in rooms, of plain tones added up', PLAIN_SINGERS, inRooms(plainSinger)],
+  ['singers without a room, of glottal pulses through a tract', PLAIN_SINGERS, lfSinger],
+  ['singers without a room, of plain tones added up', PLAIN_SINGERS, plainSinger],
+] as const) {
+  say('');
+  for (const line of singersReport(title, count, draw)) say(line);
+}
 
 writeFileSync(
   'docs/accuracy.md',

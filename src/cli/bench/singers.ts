@@ -3,6 +3,7 @@ import { TakeEvidence } from '../../core/map/types';
 import { hzToMidi, midiToHz } from '../../core/music/pitch';
 import { VOICE_TYPES } from '../../core/plan/voice-types';
 import { CrossingStyle } from '../../core/sim/profile';
+import { convolve, drawRoom, roomResponse } from '../../core/sim/room';
 import { sing } from '../../core/sim/sing';
 import { additiveTone } from '../../core/sim/tones';
 import { FORMANTS, Vowel } from '../../core/sim/tract';
@@ -81,12 +82,12 @@ export const plainSinger: Draw = (seed) => {
       const day = seededRandom(100 * seed + take);
       const legS = 2.5 + day();
       const places = [up, down].map((m) => m + 0.8 * (day() - 0.5));
-      // Up, leaping at the change by what then is missing of the way; down likewise.
+      // Up, leaping at the last pitch before the change by what then is missing of the way; down likewise.
       const pitch = (t: number) => {
         const rate = (high - low - leap) / legS;
-        if (t < legS) return low + rate * t + (low + rate * t > places[0] - leap / 2 ? leap : 0);
+        if (t < legS) return low + rate * t + (low + rate * t > places[0] ? leap : 0);
         const m = high - rate * (t - legS);
-        return m - (m < places[1] + leap / 2 ? leap : 0);
+        return m - (m < places[1] ? leap : 0);
       };
       const head = (m: number, place: number) => (style === 'plain' ? 0 : 1 / (1 + Math.exp((-4.394 * (m - place)) / width)));
       const pcm = additiveTone({
@@ -106,12 +107,31 @@ export const plainSinger: Draw = (seed) => {
       const restS = 0.3;
       const events =
         style === 'flip' || style === 'toggle'
-          ? [{ timeS: restS + (places[0] - leap / 2 - low) / rate }, { timeS: restS + legS + (high - places[1] - leap / 2) / rate }]
+          ? [{ timeS: restS + (places[0] - low) / rate }, { timeS: restS + legS + (high - places[1]) / rate }]
           : [];
       return { pcm, events, lowestMidi: low, highestMidi: high };
     },
   };
 };
+
+/** Direct over reflected sound of a drawn room, dB, from and to: a microphone 15 to 60 cm from a mouth (common practice). */
+const DIRECT_DB = [5, 20] as const;
+
+/** The same singers, each in a room of their own (image sources, sim/room.ts): living rooms, practice rooms, bathrooms, halls. */
+export const inRooms =
+  (draw: Draw): Draw =>
+  (seed) => {
+    const singer = draw(seed);
+    const random = seededRandom(seed + 7);
+    const room = drawRoom(seed, DIRECT_DB[0] + (DIRECT_DB[1] - DIRECT_DB[0]) * random());
+    return {
+      ...singer,
+      siren(take) {
+        const { pcm, ...truth } = singer.siren(take);
+        return { ...truth, pcm: { ...pcm, samples: convolve(pcm.samples, roomResponse(room, pcm.sampleRate, seed)) } };
+      },
+    };
+  };
 
 /** Passaggi, limits and events of `count` singers, three sirens each, as lines of text. */
 export function singersReport(title: string, count: number, draw: Draw): string[] {
