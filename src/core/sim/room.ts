@@ -118,6 +118,15 @@ export function roomResponse(room: Room, sampleRate: number, seed = 1): Float64A
   return out.slice(IMPULSE_REACH);
 }
 
+/** A response without walls: direct sound, and so many dB under it noise that decays by 60 dB in `reverbS` (Polack 1988). */
+export function decayingNoise(reverbS: number, directDb: number, sampleRate: number, seed = 1): Float64Array {
+  const normal = gaussian(seededRandom(seed));
+  const out = Float64Array.from({ length: Math.ceil(reverbS * sampleRate) }, (_, i) => normal() * 10 ** ((-3 * i) / sampleRate / reverbS));
+  const energy = out.reduce((s, x) => s + x * x, 0);
+  const scale = 10 ** (-directDb / 20) / Math.sqrt(energy);
+  return out.map((x, i) => (i === 0 ? 1 : x * scale));
+}
+
 /** Pressure reflected by the walls, all alike (Eyring 1930). */
 function wallReflection(size: Point, reverbS: number): number {
   const [a, b, c] = size;
