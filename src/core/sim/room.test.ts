@@ -44,7 +44,8 @@ test('further from the mouth the room is louder against the direct sound, by abo
 test('rooms drawn for a drier sound are drier', () => {
   const mean = (directDb: number) =>
     [1, 2, 3, 4, 5, 6].reduce((s, seed) => s + directToReverberantDb(roomResponse(drawRoom(seed, directDb), RATE), RATE) / 6, 0);
-  expect(mean(14) - mean(4)).toBeGreaterThan(5);
+  // Distances are held between 10 cm and 1.5 m, which takes some of it back.
+  expect(mean(14) - mean(4)).toBeGreaterThan(2);
 });
 
 test('convolving is summing delayed copies', () => {
