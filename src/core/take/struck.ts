@@ -7,6 +7,10 @@ import { noteSpans } from './notes';
 const STEADY_CENTS = 3.5;
 const DRIFT_CENTS_PER_S = 12;
 const DECAY_DB_PER_S = -5;
+/** One that dies away so plainly and so long may waver more: strings beat against each other. */
+const PLAIN_DECAY_DB_PER_S = -10;
+const PLAIN_LOOK_S = 0.6;
+const PLAIN_STEADY_CENTS = 6;
 const ATTACK_DB = 8;
 /** While one string rings the next stands out less. */
 const ATTACK_WHILE_RINGING_DB = 3;
@@ -37,10 +41,12 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
     const end = Math.round(note.endS / HOP_S);
     if (end <= ringing) continue;
     // A string is struck out of silence or while another rings; what follows a voice without a gap is that voice.
-    if (start - ringing > framesIn(0.1) && sungBefore(contour, start)) continue;
+    const joins = start - ringing > framesIn(0.1) && sungBefore(contour, start);
     const struck = heardAgain(track, contour, start, end, strings)
       ? { until: end }
-      : struckTone(track, contour, Math.max(start, ringing), end, start - ringing < framesIn(0.1) && ringing > 0);
+      : joins
+        ? null
+        : struckTone(track, contour, Math.max(start, ringing), end, start - ringing < framesIn(0.1) && ringing > 0);
     if (!struck) continue;
     const last = Math.max(start, struck.until - 1);
     strings.push({ midi: note.midi + note.cents / 100, levelDb: track.levelDb[last] });
@@ -101,12 +107,14 @@ function struckTone(track: VoiceTrack, contour: Contour, start: number, end: num
     cents.push(contour[i] * 100);
   }
   if (times.length < framesIn(SHORTEST_LOOK_S)) return null;
-  if (fitLine(times, levels).slope > DECAY_DB_PER_S) return null;
+  const decay = fitLine(times, levels).slope;
+  if (decay > DECAY_DB_PER_S) return null;
   if (decaysLikeAString(track, contour, peak + framesIn(0.03), Math.min(end, until, peak + framesIn(LONGEST_LOOK_S)))) return { until };
   const drift = fitLine(times, cents);
   if (Math.abs(drift.slope) > DRIFT_CENTS_PER_S / Math.min(1, times.length * HOP_S)) return null;
   const off = cents.map((c, i) => Math.abs(c - drift.intercept - drift.slope * times[i]));
-  return quantile(off, 0.68) < STEADY_CENTS ? { until } : null;
+  const plain = decay < PLAIN_DECAY_DB_PER_S && times.length * HOP_S > PLAIN_LOOK_S;
+  return quantile(off, 0.68) < (plain ? PLAIN_STEADY_CENTS : STEADY_CENTS) ? { until } : null;
 }
 
 /** A string's partials each fall on a straight line of their own, higher ones faster; a voice's swell and waver. */
