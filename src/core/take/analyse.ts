@@ -78,7 +78,7 @@ export function analyseTrack(
       const source = filter && sourceOf(track, contour, filter);
       if (asSiren) {
         findings.legs = withCrossOvers(slides, contour, timbre);
-        if (source) findings.events = sirenEvents(contour, track.levelDb, source, findings.legs);
+        if (source) findings.events = sirenEvents(contour, track.levelDb, source, findings.legs, timbre.turnMidi);
       } else {
         findings.legs = scaleLegs(findings.notes);
         findings.colours = scaleColours(findings.notes, timbre, BEFORE_TURN_ST);

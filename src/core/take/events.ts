@@ -33,12 +33,15 @@ const SAME_MOMENT_S = 0.25;
  * What an even voice does is said in `NEEDED`: so many nats a moment must bring.
  */
 const WEIGHING: Weighing<'slope' | 'dip' | 'level' | 'wobble'> = {
-  slope: { nats: 0.5, least: 0.25 },
-  dip: { nats: 0.85, least: 0.15 },
-  level: { nats: -1.2, least: 0.5 },
-  wobble: { nats: 0.45, least: 0.01 },
+  slope: { nats: 0.5, least: 0.6 },
+  dip: { nats: 0.85, least: 0.35 },
+  level: { nats: -1.2, least: 1 },
+  wobble: { nats: 0.45, least: 0.015 },
 };
 const LEAP_NATS = 1;
+/** Where the pitch meets the first formant the vowel turns all by itself: so near, so many nats more are needed. */
+const TURN_ST = 2;
+const TURN_NATS = 3;
 const NEEDED = 7.5;
 
 interface Moment {
@@ -50,14 +53,14 @@ interface Moment {
 }
 
 /** Everything audible that happens along the legs of a siren, in time order. */
-export function sirenEvents(contour: Contour, levelDb: Float32Array, source: Source, legs: Leg[]): TakeEvent[] {
+export function sirenEvents(contour: Contour, levelDb: Float32Array, source: Source, legs: Leg[], turnMidi: number): TakeEvent[] {
   const moments = legs.map((leg) => momentsOf(contour, levelDb, source, leg));
   const evidence = evidenceOf(
     moments.map((of) => of.map((m) => m.signs)),
     WEIGHING,
     NEEDED,
   );
-  const found = legs.flatMap((leg, l) => peaks(contour, source, moments[l], evidence[l], leg.direction));
+  const found = legs.flatMap((leg, l) => peaks(contour, source, moments[l], evidence[l], leg.direction, turnMidi));
   found.sort((a, b) => b.evidence - a.evidence);
   const kept: typeof found = [];
   for (const f of found) if (kept.every((k) => Math.abs(k.event.timeS - f.event.timeS) >= SAME_MOMENT_S)) kept.push(f);
@@ -108,8 +111,12 @@ function peaks(
   moments: Moment[],
   ofSigns: number[],
   direction: Direction,
+  turnMidi: number,
 ): { evidence: number; event: TakeEvent }[] {
-  const evidence = moments.map(({ leap }, i) => ofSigns[i] + LEAP_NATS * leapUnits(leap));
+  const evidence = moments.map(({ frame, leap }, i) => {
+    const turns = Math.abs(contour[frame] - turnMidi) < TURN_ST;
+    return ofSigns[i] + LEAP_NATS * leapUnits(leap) - (turns ? TURN_NATS : 0);
+  });
   const reach = framesIn(SAME_MOMENT_S / 2) / STRIDE;
   return moments.flatMap((m, i) => {
     if (evidence[i] < 0) return [];
