@@ -36,9 +36,9 @@ const WEIGHING: Weighing<'slope' | 'dip' | 'level' | 'wobble'> = {
   slope: { nats: 0.5, least: 0.6 },
   dip: { nats: 0.85, least: 0.35 },
   level: { nats: -1.2, least: 1 },
-  wobble: { nats: 0.45, least: 0.015 },
+  wobble: { nats: 0.45, least: 0.01 },
 };
-const LEAP_NATS = 1;
+const LEAP_NATS = 1.3;
 /** Where the pitch meets the first formant the vowel turns all by itself: so near, so many nats more are needed. */
 const TURN_ST = 2;
 const TURN_NATS = 3;
