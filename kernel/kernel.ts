@@ -90,6 +90,78 @@ export function powerSpectra(m: i32, quarters: i32, x0: usize, x1: usize, x2: us
   }
 }
 
+/**
+ * Take what a room still holds of earlier sound out of `rows` rows (a multiple of four) of power spectra whose first `lanes`
+ * lanes are moments in order: `held` and `fed` (a value a row) are what was held and what fed it at the last moment. Of a power
+ * p the larger of p - over * held and least * p is left. For each lane the sums of all power and of what was held go to
+ * `sums`, in four parts each.
+ */
+export function forget(rows: i32, lanes: i32, power: usize, held: usize, fed: usize, keep: f32, feed: f32, over: f32, least: f32, sums: usize): void {
+  const keeps = f32x4.splat(keep);
+  const feeds = f32x4.splat(feed);
+  const overs = f32x4.splat(over);
+  const leasts = f32x4.splat(least);
+  const zero = f32x4.splat(0);
+  for (let i = 0; i < 8; i++) put(sums, i, zero);
+  for (let b = 0; b < rows; b += 4) {
+    // Four rows of four lanes, turned over: one vector a moment.
+    const base = power + (<usize>b << 4);
+    const r0 = at(base, 0);
+    const r1 = at(base, 1);
+    const r2 = at(base, 2);
+    const r3 = at(base, 3);
+    const a01 = v128.shuffle<f32>(r0, r1, 0, 4, 1, 5);
+    const a23 = v128.shuffle<f32>(r2, r3, 0, 4, 1, 5);
+    const b01 = v128.shuffle<f32>(r0, r1, 2, 6, 3, 7);
+    const b23 = v128.shuffle<f32>(r2, r3, 2, 6, 3, 7);
+    let p0 = v128.shuffle<f32>(a01, a23, 0, 1, 4, 5);
+    let p1 = v128.shuffle<f32>(a01, a23, 2, 3, 6, 7);
+    let p2 = v128.shuffle<f32>(b01, b23, 0, 1, 4, 5);
+    let p3 = v128.shuffle<f32>(b01, b23, 2, 3, 6, 7);
+    let h = v128.load(held + (<usize>b << 2));
+    let f = v128.load(fed + (<usize>b << 2));
+    h = add(mul(keeps, h), mul(feeds, f));
+    f = f32x4.max(sub(p0, h), zero);
+    count(sums, 0, p0, h);
+    p0 = f32x4.max(sub(p0, mul(overs, h)), mul(leasts, p0));
+    if (lanes > 1) {
+      h = add(mul(keeps, h), mul(feeds, f));
+      f = f32x4.max(sub(p1, h), zero);
+      count(sums, 1, p1, h);
+      p1 = f32x4.max(sub(p1, mul(overs, h)), mul(leasts, p1));
+    }
+    if (lanes > 2) {
+      h = add(mul(keeps, h), mul(feeds, f));
+      f = f32x4.max(sub(p2, h), zero);
+      count(sums, 2, p2, h);
+      p2 = f32x4.max(sub(p2, mul(overs, h)), mul(leasts, p2));
+    }
+    if (lanes > 3) {
+      h = add(mul(keeps, h), mul(feeds, f));
+      f = f32x4.max(sub(p3, h), zero);
+      count(sums, 3, p3, h);
+      p3 = f32x4.max(sub(p3, mul(overs, h)), mul(leasts, p3));
+    }
+    v128.store(held + (<usize>b << 2), h);
+    v128.store(fed + (<usize>b << 2), f);
+    const c01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
+    const c23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
+    const d01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
+    const d23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
+    put(base, 0, v128.shuffle<f32>(c01, c23, 0, 1, 4, 5));
+    put(base, 1, v128.shuffle<f32>(c01, c23, 2, 3, 6, 7));
+    put(base, 2, v128.shuffle<f32>(d01, d23, 0, 1, 4, 5));
+    put(base, 3, v128.shuffle<f32>(d01, d23, 2, 3, 6, 7));
+  }
+}
+
+/** Add a moment's power and what was held of it to its sums. */
+// @ts-ignore: decorator
+@inline function count(sums: usize, lane: i32, power: v128, held: v128): void {
+  put(sums, 2 * lane, add(at(sums, 2 * lane), power));
+  put(sums, 2 * lane + 1, add(at(sums, 2 * lane + 1), held));
+}
+
 /** Fourth roots of `count` rows. */
 export function fourthRoots(count: i32, power: usize, out: usize): void {
   for (let i = 0; i < count; i++) put(out, i, f32x4.sqrt(f32x4.sqrt(at(power, i))));

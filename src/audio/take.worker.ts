@@ -111,7 +111,6 @@ function createKeeper(identity: TakeIdentity, axis: TimbreAxis | null) {
       if (unwrittenLength >= KEEP_EVERY_S * sampleRate) write();
       encoded.push(encodeSamples(block, 24));
       whole.push(block);
-      whole.ahead();
     },
     durationS: () => length / sampleRate,
     file: () => wavOf(encoded, sampleRate, 24).buffer,

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { copySamples, floats, fourTransforms, LANES, place, reserve } from './kernel';
+import { copySamples, floats, forget, fourTransforms, LANES, place, reserve } from './kernel';
 import { realFft } from './fft';
 import { seededRandom } from './stats';
 
@@ -77,4 +77,35 @@ test('the bytes in the repository are what the source compiles to', () => {
     { encoding: 'utf8' },
   );
   expect(readFileSync('src/core/signal/kernel-bytes.ts', 'utf8')).toBe(made);
+});
+
+test.each([1, 2, 3, 4])('the memory of a room over %i moments follows its recursion', (moments) => {
+  const [rows, keep, feed, over, least] = [8, 0.7, 0.2, 1.4, 0.1];
+  const random = seededRandom(moments);
+  const power = Array.from({ length: rows * LANES }, () => random() ** 4);
+  const [at, held, fed] = [place(power), place(Array(rows).fill(0.1)), place(Array(rows).fill(0.3))];
+  const sums = reserve(2 * LANES * LANES);
+  forget(rows, moments, at, held, fed, keep, feed, over, least, sums);
+  const data = floats();
+  const total = (part: number) => data.slice(sums / 4 + LANES * part, sums / 4 + LANES * (part + 1)).reduce((a, b) => a + b, 0);
+  const [all, remembered] = [Array(LANES).fill(0), Array(LANES).fill(0)];
+  for (let row = 0; row < rows; row++) {
+    let [h, f] = [0.1, 0.3];
+    for (let lane = 0; lane < LANES; lane++) {
+      const p = power[LANES * row + lane];
+      if (lane < moments) {
+        h = keep * h + feed * f;
+        f = Math.max(0, p - h);
+        all[lane] += p;
+        remembered[lane] += h;
+      }
+      expect(data[at / 4 + LANES * row + lane]).toBeCloseTo(lane < moments ? Math.max(p - over * h, least * p) : p, 5);
+    }
+    expect(data[held / 4 + row]).toBeCloseTo(h, 5);
+    expect(data[fed / 4 + row]).toBeCloseTo(f, 5);
+  }
+  for (let lane = 0; lane < LANES; lane++) {
+    expect(total(2 * lane)).toBeCloseTo(all[lane], 4);
+    expect(total(2 * lane + 1)).toBeCloseTo(remembered[lane], 4);
+  }
 });

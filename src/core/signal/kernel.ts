@@ -23,6 +23,18 @@ interface KernelExports {
     power: number,
   ): void;
   fourthRoots(count: number, power: number, out: number): void;
+  forget(
+    rows: number,
+    lanes: number,
+    power: number,
+    held: number,
+    fed: number,
+    keep: number,
+    feed: number,
+    over: number,
+    least: number,
+    sums: number,
+  ): void;
   autocorrelations(
     m: number,
     lags: number,
@@ -173,6 +185,9 @@ function stageTwiddles(m: number): number[] {
   if (q < m) for (let k = 0; k < q; k++) turn(k / (2 * q));
   return out;
 }
+
+/** Taking a room's memory out of power spectra, as kernel/kernel.ts describes it; addresses in bytes. */
+export const forget: KernelExports['forget'] = (...args) => kernel.forget(...args);
 
 /** Polyphase conversion, as kernel/kernel.ts describes it; addresses in bytes. */
 export const convert: KernelExports['convert'] = (...args) => kernel.convert(...args);

@@ -165,8 +165,8 @@ function eventOf(contour: Contour, moment: Moment, direction: Direction, evidenc
   const { dipDb, leap } = moment;
   const leapt = Math.abs(leap) >= HEARD_LEAP_ST && Math.abs(leap) < MOST_LEAP_ST;
   const frame = leapt ? leapFrame(contour, moment.frame, Math.sign(leap) * (direction === 'up' ? 1 : -1)) : moment.frame;
-  const before = lastBefore(contour, leapt ? frame - LEAP_BLUR : frame - HITCH);
-  const after = leapt ? -lastBefore(contour.map((m) => -m).reverse(), contour.length - 1 - frame - LEAP_BLUR) : before;
+  const before = settledAt(contour, leapt ? frame - LEAP_BLUR : frame - HITCH, -1);
+  const after = leapt ? settledAt(contour, frame + LEAP_BLUR, 1) : before;
   const kind = leapt ? (leap > 0 ? 'flip' : 'crack') : dipDb >= HEARD_DIP_DB ? 'dip' : 'timbre';
   return {
     timeS: frame * HOP_S,
@@ -199,11 +199,12 @@ function leapFrame(contour: Contour, frame: number, sign: number): number {
   return best;
 }
 
-/** The pitch a voice had come to by a frame: a line through the last 100 ms, read at its end. */
-function lastBefore(contour: Contour, frame: number): number {
-  let last = frame;
-  while (last > frame - LINE_TO && !(contour[last] > 0 || contour[last] < 0)) last--;
-  return lineAt(contour, last, last - 19, last + 1);
+/** The pitch a voice had come to by a frame (step -1) or goes on from there (1): a line through 100 ms, read at its near end. */
+function settledAt(contour: Contour, frame: number, step: 1 | -1): number {
+  let near = frame;
+  while (Math.abs(near - frame) < LINE_TO && !(contour[near] > 0)) near += step;
+  const far = near + 19 * step;
+  return lineAt(contour, near, Math.min(near, far), Math.max(near, far) + 1);
 }
 
 /** A hole from here on is heard as a hitch, beside the change of colour. */
@@ -229,39 +230,42 @@ function lineAt(contour: Contour, frame: number, from: number, to: number): numb
 
 /** Root mean square departure of the pitch around a frame from the parabola through its surroundings, semitones. */
 function wobbleAt(contour: Contour, frame: number): number {
-  const s = [0, 0, 0, 0, 0];
-  const y = [0, 0, 0];
-  for (let d = -WOBBLE_REACH; d <= WOBBLE_REACH; d++) {
-    const m = contour[frame + d];
+  // Sums of powers of x, and of their products with the pitch.
+  let [n, x1, x2, x3, x4, y, xy, xxy] = NONE;
+  const from = Math.max(0, frame - WOBBLE_REACH);
+  const to = Math.min(contour.length - 1, frame + WOBBLE_REACH);
+  for (let i = from; i <= to; i++) {
+    const m = contour[i];
     if (!(m > 0)) continue;
-    let power = 1;
-    for (let e = 0; e < 5; e++) {
-      s[e] += power;
-      if (e < 3) y[e] += power * m;
-      power *= d;
-    }
-  }
-  if (s[0] < 2 * LEAST_LINE) return NaN;
-  const [a, b, c] = parabola(s, y);
-  let sum = 0;
-  let n = 0;
-  for (let d = -WOBBLE_CORE; d <= WOBBLE_CORE; d++) {
-    const m = contour[frame + d];
-    if (!(m > 0)) continue;
-    sum += (m - a - b * d - c * d * d) ** 2;
+    const d = i - frame;
     n++;
+    x1 += d;
+    x2 += d * d;
+    x3 += d * d * d;
+    x4 += d * d * d * d;
+    y += m;
+    xy += d * m;
+    xxy += d * d * m;
   }
-  return n > WOBBLE_CORE / 2 ? Math.sqrt(sum / n) : NaN;
+  if (n < 2 * LEAST_LINE) return NaN;
+  const all = determinant(n, x1, x2, x1, x2, x3, x2, x3, x4);
+  const a = determinant(y, x1, x2, xy, x2, x3, xxy, x3, x4) / all;
+  const b = determinant(n, y, x2, x1, xy, x3, x2, xxy, x4) / all;
+  const c = determinant(n, x1, y, x1, x2, xy, x2, x3, xxy) / all;
+  let sum = 0;
+  let inner = 0;
+  for (let i = Math.max(0, frame - WOBBLE_CORE); i <= Math.min(contour.length - 1, frame + WOBBLE_CORE); i++) {
+    const m = contour[i];
+    if (!(m > 0)) continue;
+    const d = i - frame;
+    sum += (m - a - b * d - c * d * d) ** 2;
+    inner++;
+  }
+  return inner > WOBBLE_CORE / 2 ? Math.sqrt(sum / inner) : NaN;
 }
 
-/** Least-squares parabola from sums of powers (x^0 to x^4) and of products with y (x^0 to x^2): constant, linear, square. */
-function parabola(s: number[], y: number[]): [number, number, number] {
-  const det = (a: number, b: number, c: number, d: number, e: number, f: number, g: number, h: number, i: number) =>
-    a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
-  const all = det(s[0], s[1], s[2], s[1], s[2], s[3], s[2], s[3], s[4]);
-  return [
-    det(y[0], s[1], s[2], y[1], s[2], s[3], y[2], s[3], s[4]) / all,
-    det(s[0], y[0], s[2], s[1], y[1], s[3], s[2], y[2], s[4]) / all,
-    det(s[0], s[1], y[0], s[1], s[2], y[1], s[2], s[3], y[2]) / all,
-  ];
-}
+const NONE = [0, 0, 0, 0, 0, 0, 0, 0];
+
+/** Of a 3 by 3 matrix, row by row. */
+const determinant = (a: number, b: number, c: number, d: number, e: number, f: number, g: number, h: number, i: number) =>
+  a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);

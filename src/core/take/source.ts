@@ -55,49 +55,54 @@ export function sourceOf(track: VoiceTrack, contour: Contour, filter: Filter): S
     noise[i + 1] = noise[i] + (tells ? 10 * Math.log10((1 - periodic) / periodic) : 0);
     noisy[i + 1] = noisy[i] + (tells ? 1 : 0);
     for (let k = 0; k < HARMONICS; k++) {
-      const db = track.harmonicsDb[i * HARMONICS + k];
-      const there = sung && db > NO_HARMONIC_DB && db > track.floorDb - 24;
+      const db = sung ? track.harmonicsDb[i * HARMONICS + k] : NO_HARMONIC_DB;
+      const there = db > NO_HARMONIC_DB && db > track.floorDb - 24;
       const at = k * stride + i;
       sums[at + 1] = sums[at] + (there ? db - filterDb(filter, (k + 1) * track.f0[i]) : 0);
       counts[at + 1] = counts[at] + (there ? 1 : 0);
     }
   }
-  const octaves: number[] = [];
-  const changes: number[] = [];
-  const holes: number[] = [];
+  const octaves = new Float64Array(HARMONICS);
+  const changes = new Float64Array(HARMONICS);
+  const holes = new Float64Array(HARMONICS);
+  /** Mean of harmonic k over a stretch of frames; NaN where fewer than `least` show it. */
+  const mean = (k: number, from: number, to: number, least: number) => {
+    const n = counts[k * stride + to] - counts[k * stride + from];
+    return n < least ? NaN : (sums[k * stride + to] - sums[k * stride + from]) / n;
+  };
+  const noiseOver = (from: number, to: number) => (noise[to] - noise[from]) / Math.max(1, noisy[to] - noisy[from]);
 
   function stepAt(frame: number, side: number): SourceStep | null {
     if (frame - AWAY - SIDE < 0 || frame + AWAY + SIDE >= frames) return null;
-    octaves.length = changes.length = holes.length = 0;
+    let changed = 0;
+    let holed = 0;
     for (let k = 0; k < HARMONICS; k++) {
-      const row = k * stride;
-      const mean = (from: number, to: number, least: number) => {
-        const n = counts[row + to] - counts[row + from];
-        return n < least ? NaN : (sums[row + to] - sums[row + from]) / n;
-      };
-      const before = mean(frame - AWAY - side + 1, frame - AWAY + 1, LEAST_SIDE);
-      const after = mean(frame + AWAY, frame + AWAY + side, LEAST_SIDE);
+      const before = mean(k, frame - AWAY - side + 1, frame - AWAY + 1, LEAST_SIDE);
+      const after = mean(k, frame + AWAY, frame + AWAY + side, LEAST_SIDE);
       if (Number.isNaN(before + after)) continue;
-      octaves.push(Math.min(MOST_OCTAVES, Math.log2(k + 1)));
-      changes.push(after - before);
-      const core = mean(frame - CORE, frame + CORE + 1, 1);
-      const flanks = 0.5 * (mean(frame - FLANK_TO + 1, frame - FLANK_FROM + 1, 1) + mean(frame + FLANK_FROM, frame + FLANK_TO, 1));
-      if (!Number.isNaN(core + flanks)) holes.push(flanks - core);
+      octaves[changed] = OCTAVES[k];
+      changes[changed++] = after - before;
+      const core = mean(k, frame - CORE, frame + CORE + 1, 1);
+      const flanks = 0.5 * (mean(k, frame - FLANK_TO + 1, frame - FLANK_FROM + 1, 1) + mean(k, frame + FLANK_FROM, frame + FLANK_TO, 1));
+      if (!Number.isNaN(core + flanks)) holes[holed++] = flanks - core;
     }
-    if (changes.length < LEAST_HARMONICS) return null;
-    const noiseOver = (from: number, to: number) => (noise[to] - noise[from]) / Math.max(1, noisy[to] - noisy[from]);
+    if (changed < LEAST_HARMONICS) return null;
     return {
-      slope: -slopeOver(octaves, changes),
-      dipDb: holes.length < LEAST_HARMONICS ? 0 : trimmedMean(holes),
+      slope: -slopeOver(octaves.subarray(0, changed), changes.subarray(0, changed)),
+      dipDb: holed < LEAST_HARMONICS ? 0 : trimmedMean(holes.subarray(0, holed)),
       noiseDb: noiseOver(frame + AWAY, frame + AWAY + side) - noiseOver(frame - AWAY - side + 1, frame - AWAY + 1),
-      levelDb: median(changes),
+      levelDb: median(changes.subarray(0, changed)),
     };
   }
   return { stepAt: (frame) => stepAt(frame, SIDE), briefStepAt: (frame) => stepAt(frame, BRIEF) };
 }
 
+/** Octaves of each harmonic over the first, as far as they count. */
+const OCTAVES = Float64Array.from({ length: HARMONICS }, (_, k) => Math.min(MOST_OCTAVES, Math.log2(k + 1)));
+const residue = new Float64Array(HARMONICS);
+
 /** Slope of a line through points, points far off it counting less (one step of Tukey's idea with Huber's weights). */
-function slopeOver(x: number[], y: number[]): number {
+function slopeOver(x: Float64Array, y: Float64Array): number {
   let slope = 0;
   let intercept = 0;
   let scale = Infinity;
@@ -116,13 +121,14 @@ function slopeOver(x: number[], y: number[]): number {
     if (spread < 1e-9) return 0;
     slope = (sxy - (sx * sy) / sw) / spread;
     intercept = (sy - slope * sx) / sw;
-    scale = 1.5 * median(x.map((v, i) => Math.abs(y[i] - intercept - slope * v))) + 1e-6;
+    for (let i = 0; i < x.length; i++) residue[i] = Math.abs(y[i] - intercept - slope * x[i]);
+    scale = 1.5 * median(residue.subarray(0, x.length)) + 1e-6;
   }
   return slope;
 }
 
-function trimmedMean(values: number[]): number {
-  values.sort((a, b) => a - b);
+function trimmedMean(values: Float64Array): number {
+  values.sort();
   const cut = Math.floor(TRIM * values.length);
   let sum = 0;
   for (let i = cut; i < values.length - cut; i++) sum += values[i];

@@ -1,4 +1,4 @@
-import { copySamples, floats, FourTransforms, fourTransforms, LANES, place, reserve } from '../signal/kernel';
+import { copySamples, floats, forget, FourTransforms, fourTransforms, LANES, place, reserve } from '../signal/kernel';
 import { decayOf, RoomSound } from './room';
 import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './types';
 
@@ -276,6 +276,10 @@ const LEAST_LEFT = 0.1;
 const MEMORY_TOP_HZ = 3950;
 const FRESH_FACTOR = 0.7;
 
+// Where a memory stands while the kernel works on it.
+const [heldPlace, fedPlace] = [reserve(LONG_FFT / 2), reserve(LONG_FFT / 2)];
+const sumsPlace = reserve(2 * LANES * LANES);
+
 /**
  * A room's memory: late reverberant power decays exponentially in every bin and is fed by the direct power (Lebart, Boucher &
  * Denbigh 2001, after Polack 1988). `hopFrames` frames of HOP_S lie between one spectrum and the next.
@@ -287,33 +291,25 @@ export function createRoomMemory(room: RoomSound, shared: number): RoomMemory {
 function spectralMemory(w: LagWindow, room: RoomSound, hopFrames: number): SpectralMemory {
   const keep = decayOf(room, hopFrames * HOP_S);
   const feed = (1 - keep) * room.share;
-  const bins = Math.ceil((MEMORY_TOP_HZ * w.transforms.size) / w.rate);
-  const reflected = new Float64Array(bins);
-  const direct = new Float64Array(bins);
+  // Whole groups of four, as the kernel reads them.
+  const rows = 4 * Math.ceil((MEMORY_TOP_HZ * w.transforms.size) / w.rate / 4);
+  const held = new Float32Array(rows);
+  const fed = new Float32Array(rows);
   const fresh = new Float64Array(LANES);
   return {
     fresh,
     remove(lanes) {
       const data = floats();
-      const all = [1e-20, 1e-20, 1e-20, 1e-20];
-      const remembered = [0, 0, 0, 0];
-      for (let b = 0, row = w.transforms.power / 4; b < bins; b++, row += LANES) {
-        let held = reflected[b];
-        let fed = direct[b];
-        for (let lane = 0; lane < lanes; lane++) {
-          const power = data[row + lane];
-          held = keep * held + feed * fed;
-          fed = power > held ? power - held : 0;
-          const rest = power - OVER_SUBTRACTION * held;
-          const least = LEAST_LEFT * power;
-          data[row + lane] = rest > least ? rest : least;
-          all[lane] += power;
-          remembered[lane] += held;
-        }
-        reflected[b] = held;
-        direct[b] = fed;
+      data.set(held, heldPlace / 4);
+      data.set(fed, fedPlace / 4);
+      forget(rows, lanes, w.transforms.power, heldPlace, fedPlace, keep, feed, OVER_SUBTRACTION, LEAST_LEFT, sumsPlace);
+      held.set(data.subarray(heldPlace / 4, heldPlace / 4 + rows));
+      fed.set(data.subarray(fedPlace / 4, fedPlace / 4 + rows));
+      const sumOf = (part: number) => data[part] + data[part + 1] + data[part + 2] + data[part + 3];
+      for (let lane = 0; lane < lanes; lane++) {
+        const at = sumsPlace / 4 + 2 * LANES * lane;
+        fresh[lane] = Math.max(LEAST_LEFT, 1 - (FRESH_FACTOR * sumOf(at + LANES)) / (sumOf(at) + 1e-20));
       }
-      for (let lane = 0; lane < lanes; lane++) fresh[lane] = Math.max(LEAST_LEFT, 1 - (FRESH_FACTOR * remembered[lane]) / all[lane]);
     },
   };
 }

@@ -93,15 +93,13 @@ test('rates and lengths that make no sense are refused in plain words', () => {
   expect(() => trackVoice({ samples: new Float32Array(10), sampleRate: 44100 })).toThrow(/shorter than/);
 });
 
-test.each([44100, 16000])('at %i Hz, tracking ahead while the take comes in gives the same bytes, hum or not', (sampleRate) => {
+test.each([44100, 16000])('at %i Hz, blocks of any size give the same bytes as the whole, hum or not', (sampleRate) => {
   const clean = tone({ seconds: 2, sampleRate, hz: (t) => 180 * 2 ** t, snrDb: 50, amplitude: (k) => (k < 9 ? 2 / k : 0) });
   const humming = clean.samples.map((x, i) => x + 0.03 * Math.sin((2 * Math.PI * 50 * i) / sampleRate));
   for (const samples of [clean.samples, humming]) {
     const tracker = createTracker(sampleRate);
-    for (let at = 0, size = 1; at < samples.length; at += size, size = (size * 7 + 300) % 5000) {
+    for (let at = 0, size = 1; at < samples.length; at += size, size = (size * 7 + 300) % 5000)
       tracker.push(samples.subarray(at, at + size));
-      if (size % 3 > 0) tracker.ahead();
-    }
     expect(tracker.finish()).toEqual(trackVoice({ samples, sampleRate }));
   }
 });

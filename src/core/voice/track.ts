@@ -3,17 +3,7 @@ import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { createResampler, resample } from '../signal/resample';
 import { quantiles } from '../signal/stats';
-import {
-  Candidates,
-  createCandidates,
-  createRoomMemory,
-  findCandidates,
-  FRAME_REACH,
-  MOST_FRAMES,
-  readHarmonics,
-  readsSlow,
-  SHARED,
-} from './frame';
+import { createCandidates, createRoomMemory, findCandidates, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
 import { createPath } from './path';
 import { estimateRoom, RoomSound } from './room';
 import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
@@ -66,8 +56,6 @@ export function trackVoice(pcm: Pcm): VoiceTrack {
 /** A take that is tracked while it is still being sung. */
 export interface Tracker {
   push(block: Float32Array): void;
-  /** Do what can be done already; `finish` then has only the rest to do. It changes nothing in the result. */
-  ahead(): void;
   /** The track of all that was pushed. @throws RangeError when that is shorter than 20 ms. */
   finish(): VoiceTrack;
 }
@@ -79,11 +67,9 @@ export function createTracker(sampleRate: number): Tracker {
   const toHalf = createResampler(ANALYSIS_RATE, ANALYSIS_RATE / 2);
   const highPass = createHighPass();
   const clipping = createClipping();
-  const full = createGrowing(Float32Array);
-  const half = createGrowing(Float32Array);
+  const full = createGrowing();
+  const half = createGrowing();
   const candidates = Array.from({ length: MOST_FRAMES }, createCandidates);
-  const found = createGrowing(Float64Array);
-  let framesFound = 0;
   let pushed = 0;
 
   const append = (resampled: Float32Array) => {
@@ -96,15 +82,6 @@ export function createTracker(sampleRate: number): Tracker {
       pushed += block.length;
       clipping.push(block);
       append(toFull.push(block));
-    },
-    ahead() {
-      const [samples, halfSamples] = [full.all(), half.all()];
-      const reach = MOST_FRAMES * HOP + FRAME_REACH;
-      const ready = (i: number) => i * HOP + reach <= samples.length && (i * HOP + reach) / 2 <= halfSamples.length;
-      for (; ready(framesFound); framesFound += MOST_FRAMES) {
-        findCandidates(samples, framesFound * HOP, halfSamples, (framesFound * HOP) / 2, candidates, MOST_FRAMES, SHARED);
-        for (const c of candidates) found.append(packed(c));
-      }
     },
     finish() {
       if (pushed < MIN_SECONDS * sampleRate) throw new RangeError('The recording holds no sound: it is shorter than 20 ms.');
@@ -126,12 +103,7 @@ export function createTracker(sampleRate: number): Tracker {
       const memory = createRoomMemory(estimateRoom(levelDb, floorDb) ?? USUAL_ROOM, SHARED);
       const directDb = levelDb.slice();
       const fresh = new Float32Array(frames);
-      let done = 0;
-      for (let i = 0, at = 0; i < done; i++) {
-        at = unpack(found.all(), at, candidates[0]);
-        path.push(candidates[0], gateDb);
-      }
-      for (; done < frames; done += MOST_FRAMES) {
+      for (let done = 0; done < frames; done += MOST_FRAMES) {
         const count = Math.min(MOST_FRAMES, frames - done);
         findCandidates(samples, done * HOP, halfSamples, (done * HOP) / 2, candidates, count, SHARED, memory);
         for (let lane = 0; lane < count; lane++) {
@@ -154,37 +126,22 @@ export function createTracker(sampleRate: number): Tracker {
   };
 }
 
-/** Numbers that become more: room for them doubles. */
-function createGrowing<T extends Float32Array | Float64Array>(Numbers: new (length: number) => T) {
-  let data = new Numbers(4096);
+/** Samples that become more: room for them doubles. */
+function createGrowing() {
+  let data = new Float32Array(4096);
   let length = 0;
   return {
-    append(more: ArrayLike<number>) {
+    append(more: Float32Array) {
       if (length + more.length > data.length) {
-        const larger = new Numbers(Math.max(2 * data.length, length + more.length));
+        const larger = new Float32Array(Math.max(2 * data.length, length + more.length));
         larger.set(data.subarray(0, length));
         data = larger;
       }
       data.set(more, length);
       length += more.length;
     },
-    all: () => data.subarray(0, length) as T,
+    all: () => data.subarray(0, length),
   };
-}
-
-/** The candidates of a frame as numbers in a row. */
-function packed({ count, levelDb, hz, octaves, clarity, comb }: Candidates): number[] {
-  const row = [count, levelDb];
-  for (const values of [hz, octaves, clarity, comb]) for (let c = 0; c < count; c++) row.push(values[c]);
-  return row;
-}
-
-/** Read a frame's row at `at` back; returns where the next one is. */
-function unpack(rows: Float64Array, at: number, out: Candidates): number {
-  out.count = rows[at++];
-  out.levelDb = rows[at++];
-  for (const values of [out.hz, out.octaves, out.clarity, out.comb]) for (let c = 0; c < out.count; c++) values[c] = rows[at++];
-  return at;
 }
 
 /** Refine the pitch of every voiced frame and measure its harmonics, four frames at a time. */
