@@ -1,4 +1,5 @@
 import { VoiceMap } from '../core/map/types';
+import { zoneOf } from '../core/map/zone';
 import { Asked, TakeFindings, Task } from '../core/take/types';
 import { HOP_S, VoiceTrack } from '../core/voice/types';
 
@@ -60,6 +61,8 @@ export function voiceJson(map: VoiceMap) {
       upMidi: p.upMidi === null ? null : round(p.upMidi),
       downMidi: p.downMidi === null ? null : round(p.downMidi),
       confidence: round(p.confidence),
+      zone: zoneOf(p),
+      impression: p.impression,
     })),
   };
 }

@@ -2,7 +2,9 @@ import { withPins } from '../core/map/pins';
 import { mapVoice, summaryOf } from '../core/map/pool';
 import type { TakeEvidence, VoiceMap } from '../core/map/types';
 import { StudioTx } from './client';
+import { expectedChange } from '../core/plan/voice-types';
 import { evidenceOf, keepMap, keptMap, pinsOf, staleMap } from './maps';
+import { findSinger } from './singers';
 import { marksOfSinger, takesOfSinger } from './takes';
 
 /** What a map is pooled from, of takes up to a time. */
@@ -11,7 +13,16 @@ export async function evidenceFor(tx: StudioTx, singerId: string, until = Infini
   const marks = await marksOfSinger(tx, singerId);
   return takes.flatMap((t) =>
     t.findings && t.recordedAt.getTime() <= until
-      ? [{ takeId: t.id, findings: t.findings, recordedAt: t.recordedAt.getTime(), marks: marks.filter((m) => m.takeId === t.id) }]
+      ? [
+          {
+            takeId: t.id,
+            findings: t.findings,
+            recordedAt: t.recordedAt.getTime(),
+            ...(t.lessonId && t.step ? { together: `${t.lessonId}/${t.step}` } : {}),
+            vowel: t.vowel,
+            marks: marks.filter((m) => m.takeId === t.id),
+          },
+        ]
       : [],
   );
 }
@@ -22,7 +33,8 @@ async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
   const evidence = await evidenceOf(tx, singerId);
   const kept = await keptMap(tx, singerId, evidence);
   if (kept) return kept;
-  const map = mapVoice(await evidenceFor(tx, singerId));
+  const singer = await findSinger(tx, singerId);
+  const map = mapVoice(await evidenceFor(tx, singerId), { expectedMidi: singer && expectedChange(singer.voiceType) });
   if (!tx.readOnly) await keepMap(tx, singerId, evidence, map, summaryOf(map));
   return map;
 }

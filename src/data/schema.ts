@@ -49,6 +49,10 @@ const studioId = () =>
 
 /** What a coach asks a new singer, and how to work with this one. */
 export interface Intake {
+  /** A voice that is changing: no category is held against it. */
+  changing?: boolean;
+  /** The coach wants no categories shown. */
+  noCategories?: boolean;
   /** Agreed to be recorded: the singer, or a guardian for a minor. */
   consent: 'none' | 'singer' | 'guardian';
   minor: boolean;

@@ -118,7 +118,8 @@ export async function insertSinger({ db, studioId }: StudioTx, values: SingerFie
 export async function updateSinger({ db, studioId }: StudioTx, id: string, values: SingerFields): Promise<void> {
   await db
     .update(singer)
-    .set(values)
+    // The map rests on the voice type too.
+    .set({ ...values, evidence: sql`${singer.evidence} + 1` })
     .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }
 

@@ -3,9 +3,10 @@ import { mapVoice } from '../core/map/pool';
 import { fittingCategories } from '../core/map/categories';
 import { changeNames, SCHOOL_IDS } from '../core/map/schools';
 import { PIN_NAMES, PinName } from '../core/map/types';
-import { VOICE_TYPES, voiceType } from '../core/plan/voice-types';
+import { expectedChange, familyOf, VOICE_TYPES, voiceType } from '../core/plan/voice-types';
 import { StudioTx } from '../data/client';
 import { removePin, setPin } from '../data/maps';
+import type { Intake } from '../data/schema';
 import { evidenceFor, mapOf } from '../data/pooling';
 import { archiveSinger, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
 import { takeLinesOfSinger } from '../data/takes';
@@ -13,10 +14,12 @@ import { Problem } from './problem';
 import { schoolOf } from './settings';
 import { inPresentStudio } from './studio';
 
-const Intake = z
+const IntakeInput = z
   .object({
     consent: z.enum(['none', 'singer', 'guardian']).default('none'),
     minor: z.boolean().default(false),
+    changing: z.boolean().default(false),
+    noCategories: z.boolean().default(false),
     goals: z.string().trim().max(2000).default(''),
     health: z.string().trim().max(2000).default(''),
   })
@@ -28,7 +31,7 @@ export const SingerInput = z.object({
   voiceType: z.enum(VOICE_TYPES.map((t) => t.id)),
   note: z.string().trim().max(2000).default(''),
   email: z.email('That is no e-mail address.').max(200).nullable().default(null),
-  intake: Intake.nullable().default(null),
+  intake: IntakeInput.nullable().default(null),
   school: z.enum(SCHOOL_IDS).nullable().default(null),
 });
 
@@ -57,8 +60,8 @@ export const removeSinger = (id: string, name: string) =>
 /** The map as it stood at a time: what had been sung until then (the marks are today's). */
 export const mapAsOf = (id: string, until: Date) =>
   inPresentStudio(async (tx) => {
-    await mustFindSinger(tx, id);
-    return mapVoice(await evidenceFor(tx, id, until.getTime()));
+    const singer = await mustFindSinger(tx, id);
+    return mapVoice(await evidenceFor(tx, id, until.getTime()), { expectedMidi: expectedChange(singer.voiceType) });
   });
 
 export const PinInput = z.object({ what: z.enum(PIN_NAMES), midi: z.number().min(24).max(100).nullable() });
@@ -80,6 +83,9 @@ export async function mustFindSinger(tx: StudioTx, id: string) {
 
 export const singerName = (id: string) => inPresentStudio((tx) => mustFindSinger(tx, id));
 
+/** Categories are for grown voices, and for coaches who want them. */
+const showsCategories = (intake: Intake | null) => !(intake?.minor || intake?.changing || intake?.noCategories);
+
 /** A singer with map and takes. @throws Problem (404) when there is none. */
 export async function viewSinger(id: string) {
   return inPresentStudio(async (tx) => {
@@ -97,7 +103,7 @@ export async function viewSinger(id: string) {
           map.passaggi.map((p) => p.midi),
           voiceType(singer.voiceType),
         ),
-        categories: fittingCategories(map, school),
+        categories: showsCategories(singer.intake) ? fittingCategories(map, school, familyOf(singer.voiceType)) : [],
       },
       takes: takes.map(({ quality, error, analysed, ...t }) => ({
         ...t,

@@ -2,8 +2,12 @@ import { noteName } from '../music/pitch';
 import type { School } from './schools';
 import { CategoryFit, Passaggio, VoiceMap } from './types';
 
+/** Lower and higher voices, as the coach sorted them: categories of the other family are never held against a voice. */
+export type Family = 'low' | 'high';
+
 interface Category {
   name: string;
+  family: Family;
   /** Where its changes lie, by name, MIDI. */
   changes: readonly (readonly [name: string, midi: number])[];
   low: number;
@@ -21,28 +25,29 @@ const passaggi = (primo: number, secondo: number) =>
  * 1993; from memory) and the compass each is usually written for (common practice, no source).
  */
 export const CATEGORIES: readonly Category[] = [
-  { name: 'low bass', changes: passaggi(55.5, 60.5), low: 38, high: 62 },
-  { name: 'lyric bass', changes: passaggi(57, 62), low: 40, high: 64 },
-  { name: 'dramatic baritone', changes: passaggi(58, 63), low: 42, high: 66 },
-  { name: 'lyric baritone', changes: passaggi(59, 64), low: 43, high: 67 },
-  { name: 'spinto tenor', changes: passaggi(61, 66), low: 47, high: 71 },
-  { name: 'lyric tenor', changes: passaggi(62, 67), low: 48, high: 72 },
-  { name: 'light tenor', changes: passaggi(64, 69), low: 50, high: 74 },
-  { name: 'contralto', changes: passaggi(66, 74), low: 53, high: 77 },
-  { name: 'mezzo', changes: passaggi(64.5, 76.5), low: 57, high: 81 },
-  { name: 'soprano', changes: passaggi(63, 78), low: 60, high: 84 },
+  { name: 'low bass', family: 'low', changes: passaggi(55.5, 60.5), low: 38, high: 62 },
+  { name: 'lyric bass', family: 'low', changes: passaggi(57, 62), low: 40, high: 64 },
+  { name: 'dramatic baritone', family: 'low', changes: passaggi(58, 63), low: 42, high: 66 },
+  { name: 'lyric baritone', family: 'low', changes: passaggi(59, 64), low: 43, high: 67 },
+  { name: 'spinto tenor', family: 'low', changes: passaggi(61, 66), low: 47, high: 71 },
+  { name: 'lyric tenor', family: 'low', changes: passaggi(62, 67), low: 48, high: 72 },
+  { name: 'light tenor', family: 'low', changes: passaggi(64, 69), low: 50, high: 74 },
+  { name: 'contralto', family: 'high', changes: passaggi(66, 74), low: 53, high: 77 },
+  { name: 'mezzo', family: 'high', changes: passaggi(64.5, 76.5), low: 57, high: 81 },
+  { name: 'soprano', family: 'high', changes: passaggi(63, 78), low: 60, high: 84 },
 ];
 
 /** Voices by where they hand over, as contemporary teaching counts bridges (common practice, no source). */
 export const BRIDGED: readonly Category[] = [
-  { name: 'low male voice', changes: [['change', 62.5]], low: 40, high: 66 },
-  { name: 'high male voice', changes: [['change', 64]], low: 48, high: 72 },
-  { name: 'belting or pop tenor', changes: [['hand-over', 70.5]], low: 48, high: 76 },
-  { name: 'low female voice', changes: [['change', 66]], low: 53, high: 77 },
-  { name: 'high female voice', changes: [['change', 69]], low: 57, high: 84 },
-  { name: 'belting or pop soprano', changes: [['hand-over', 73]], low: 55, high: 84 },
+  { name: 'deeper voice', family: 'low', changes: [['change', 61]], low: 40, high: 66 },
+  { name: 'higher voice', family: 'low', changes: [['change', 64]], low: 48, high: 72 },
+  { name: 'belting or pop voice', family: 'low', changes: [['hand-over', 70.5]], low: 48, high: 76 },
+  { name: 'deeper voice', family: 'high', changes: [['change', 68]], low: 53, high: 77 },
+  { name: 'higher voice', family: 'high', changes: [['change', 70]], low: 57, high: 84 },
+  { name: 'belting or pop voice', family: 'high', changes: [['hand-over', 73]], low: 55, high: 84 },
   {
-    name: 'very light, high soprano',
+    name: 'very light, high voice',
+    family: 'high',
     changes: [
       ['first bridge', 69],
       ['second bridge', 76],
@@ -62,14 +67,25 @@ const PASSAGGIO_SPREAD = 1.5;
 const LIMIT_SPREAD = 3;
 
 /**
- * Categories of a school that fit what was heard, best first, each with its reasons: an indication for the coach, never a verdict. Fits
- * are relative to one another (the best is at most 1). Empty when neither a change nor the range is known.
+ * Categories of a school that fit what was heard, best first, each with its reasons: an indication for the coach, never a verdict.
+ * Compared are those of the voice's own family, by the changes and by what was held (what was merely touched may be falsetto).
+ * Fits are relative to one another (the best is at most 1). Empty when no change is known, or only a first impression of one.
  */
-export function fittingCategories({ passaggi, extreme }: Pick<VoiceMap, 'passaggi' | 'extreme'>, school: School): CategoryFit[] {
-  if (passaggi.length === 0 || !extreme) return [];
+export function fittingCategories(
+  { passaggi: heard, usable }: Pick<VoiceMap, 'passaggi' | 'usable'>,
+  school: School,
+  family: Family,
+): CategoryFit[] {
+  const passaggi = heard.filter((p) => !p.impression);
+  if (passaggi.length === 0) return [];
+  const ends = [
+    ['low', 'the lowest note held'],
+    ['high', 'the highest note held'],
+  ] as const;
   return (school.calls === 'passaggio' ? CATEGORIES : BRIDGED)
+    .filter((c) => c.family === family)
     .map((c): CategoryFit => {
-      let cost = limitCost(extreme.low.midi - c.low) + limitCost(extreme.high.midi - c.high);
+      let cost = 0;
       const because: string[] = [];
       for (const p of passaggi) {
         const [name, at] = nearest(p, c);
@@ -77,8 +93,11 @@ export function fittingCategories({ passaggi, extreme }: Pick<VoiceMap, 'passagg
         cost += 0.5 * Math.min(9, off * off);
         if (Math.abs(p.midi - at) < 1.5) because.push(`the change at ${noteName(p.midi)} lies by its ${name} (${noteName(at)})`);
       }
-      if (Math.abs(extreme.low.midi - c.low) <= 3) because.push(`the low end is ${noteName(extreme.low.midi)}`);
-      if (Math.abs(extreme.high.midi - c.high) <= 3) because.push(`the top is ${noteName(extreme.high.midi)}`);
+      for (const [end, words] of ends) {
+        if (!usable) continue;
+        cost += limitCost(usable[end].midi - c[end]);
+        if (Math.abs(usable[end].midi - c[end]) <= 3) because.push(`${words} is ${noteName(usable[end].midi)}`);
+      }
       return { name: c.name, fit: Math.exp(-cost), because };
     })
     .filter((c) => c.because.length > 0)

@@ -1,13 +1,22 @@
 import { noteName } from '../music/pitch';
 import { fitLine, median } from '../signal/stats';
+import { isEnough } from './enough';
 import { Evenness, Finding, Passaggio, PooledNote, TakeEvidence } from './types';
 
-/** Notes pooled over takes: levels are against each take's own median, since microphones stand anywhere. */
+/** Fewest notes of a take, or of takes that belong together, whose middle tells anything. */
+const LEAST_NOTES = 4;
+
+/**
+ * Notes pooled over takes: levels are against each take's own median, since microphones stand anywhere; the keys of one step of a
+ * lesson (`together`) share one, or every key would be as loud as the last.
+ */
 export function pooledNotes(takes: TakeEvidence[]): PooledNote[] {
+  const groups = new Map<string, TakeEvidence[]>();
+  for (const t of takes) groups.set(t.together ?? t.takeId, [...(groups.get(t.together ?? t.takeId) ?? []), t]);
   const at = new Map<number, { db: number[]; clarity: number[]; jitter: number[] }>();
-  for (const take of takes) {
-    const profile = take.findings.profile;
-    if (profile.length < 4) continue;
+  for (const group of groups.values()) {
+    const profile = group.flatMap((t) => t.findings.profile);
+    if (new Set(profile.map((p) => p.midi)).size < LEAST_NOTES) continue;
     const middle = median(profile.map((p) => p.levelDb));
     for (const p of profile) {
       const s = at.get(p.midi) ?? { db: [], clarity: [], jitter: [] };
@@ -22,24 +31,58 @@ export function pooledNotes(takes: TakeEvidence[]): PooledNote[] {
     .map(([midi, s]) => ({ midi, db: median(s.db), clarity: median(s.clarity), jitterCents: median(s.jitter) }));
 }
 
-const slopeOver = (notes: PooledNote[]) =>
+/** Fewest slides that speak for a voice by themselves. */
+const LEAST_SLIDES = 2;
+
+/** The takes that show loudness and steadiness over the whole voice: slides, which pass every note alike; where there are too few, scales too. */
+export function wideTakes(takes: TakeEvidence[]): TakeEvidence[] {
+  const slides = takes.filter((t) => t.findings.task === 'siren');
+  return slides.length >= LEAST_SLIDES ? slides : takes.filter((t) => t.findings.task === 'siren' || t.findings.task === 'scale');
+}
+
+/** Levels going up, each leg against its own middle: head coming down over the same notes is left out. */
+function risingLevels(takes: TakeEvidence[]): { midi: number; db: number }[] {
+  const at = new Map<number, number[]>();
+  for (const { findings } of takes)
+    for (const { direction, levels } of findings.legs) {
+      if (direction !== 'up' || !levels || levels.length < LEAST_NOTES) continue;
+      const middle = median(levels.map((l) => l.db));
+      for (const l of levels) at.set(l.midi, [...(at.get(l.midi) ?? []), l.db - middle]);
+    }
+  return [...at.entries()].sort((a, b) => a[0] - b[0]).map(([midi, db]) => ({ midi, db: median(db) }));
+}
+
+const slopeOver = (notes: { midi: number; db: number }[]) =>
   fitLine(
     notes.map((n) => n.midi),
     notes.map((n) => n.db),
   ).slope;
 
-/** Name what happens in the voice (trade.md section 4), each with its measurement. */
-export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[]): Finding[] {
-  const notes = pooledNotes(takes.filter((t) => t.findings.task === 'siren' || t.findings.task === 'scale'));
-  const takeIds = takes.map((t) => t.takeId);
+/** Name what happens in the voice, each with its measurement (findings and their signs: common practice, no source). */
+export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[], { expectedMidi, speakingMidi }: KnownPitches): Finding[] {
+  const wide = wideTakes(takes);
+  const notes = pooledNotes(wide);
+  const of = { takeIds: takes.map((t) => t.takeId), impression: !isEnough(wide) };
   const findings: Finding[] = passaggi.map(crossingFinding);
   if (notes.length < 12) return findings;
-  const pulled = pulledChest(notes, passaggi, takeIds);
-  const none = pulled ? null : noChest(notes, passaggi, takeIds);
-  for (const f of [pulled, none, ...passaggi.map((p) => weakFirstHead(notes, p)), pulled || none ? null : unevenLoudness(notes, takeIds)])
-    if (f) findings.push(f);
+  const pulled = pulledChest(notes, risingLevels(takes), passaggi, expectedMidi);
+  const none = pulled ? null : noChest(notes, passaggi, speakingMidi);
+  for (const f of [pulled, none, pulled || none ? null : unevenLoudness(notes)]) if (f) findings.push({ ...f, ...of });
+  for (const p of passaggi) {
+    const weak = weakFirstHead(notes, p);
+    if (weak) findings.push({ ...weak, impression: p.impression, takeIds: [...new Set(p.votes.map((v) => v.takeId))] });
+  }
   return findings;
 }
+
+/** Where such a voice usually changes, and where this one speaks; null or missing when not known. */
+interface KnownPitches {
+  expectedMidi?: number;
+  speakingMidi: number | null;
+}
+
+/** A finding before it is said what it rests on. */
+type Sign = Omit<Finding, 'takeIds' | 'impression'>;
 
 function crossingFinding(p: Passaggio): Finding {
   const found = p.up.found + p.down.found;
@@ -54,50 +97,84 @@ function crossingFinding(p: Passaggio): Finding {
     midi: p.midi,
     confidence: p.confidence,
     because: `Around ${noteName(p.midi)} ${how} (heard in ${found} of ${of} passes).`,
+    impression: p.impression,
     takeIds: [...new Set(p.votes.map((v) => v.takeId))],
   };
 }
 
-/** Pitch so many times as restless as below is strained (tuned on simulated singers: pulled ones from 1.8, others to 1.6). */
-const UNSTEADY = 1.7;
+/** Pitch so many times as restless as below is strained (tuned on simulated singers: pulled ones from 1.45 and 6 dB, others as loud to 1.05). */
+const UNSTEADY = 1.35;
 
-/** Rising pressure to the very top: loud, with unrest in the pitch, and nothing hands over up there. */
-function pulledChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
-  const top = notes.slice(-5);
-  const below = notes.slice(Math.max(0, notes.length - 16), -5);
-  if (below.length < 5) return null;
-  const rough = median(top.map((n) => n.jitterCents)) / Math.max(1, median(below.map((n) => n.jitterCents)));
-  const handsOver = passaggi.some((p) => p.midi > notes[notes.length - 1].midi - 8);
-  const louder = median(top.map((n) => n.db)) - median(below.map((n) => n.db));
-  if (handsOver || rough < UNSTEADY || louder < 4) return null;
-  const midi = notes[notes.length - 5].midi;
+/** Chest carried this far above where it hands over coming down, or usually does, is pulled (common practice: a third). */
+const CARRIED_ST = 4;
+/** So much louder up there than below, dB; and a level that goes on rising by this much a semitone where it breaks in the end. */
+const LOUDER_DB = 5;
+const STILL_RISING_DB = 0.25;
+
+/**
+ * Chest pulled up: going up it is held four semitones or more above where the voice hands over coming down (or where such voices
+ * usually do), growing louder all the way, until it breaks or strains, whether or not head follows.
+ */
+function pulledChest(
+  notes: PooledNote[],
+  rising: { midi: number; db: number }[],
+  passaggi: Passaggio[],
+  expectedMidi: number | undefined,
+): Sign | null {
+  const [lowest] = passaggi;
+  const top = notes[notes.length - 1].midi;
+  const handsOver = lowest?.upMidi ?? lowest?.midi;
+  const until = handsOver ?? top;
+  // Where nothing is known of such voices, the top that no change is heard near.
+  const usual = lowest?.downMidi ?? expectedMidi ?? (handsOver === undefined ? top - 8 : until);
+  // Where such voices change is itself known to a semitone only.
+  const least = lowest?.downMidi == null ? CARRIED_ST - 1 : CARRIED_ST;
+  if (until - usual < least) return null;
+  const levels = rising.length >= 12 ? rising : notes;
+  const carried = levels.filter((n) => n.midi > usual && n.midi <= until);
+  const below = levels.filter((n) => n.midi <= until - 5 && n.midi > until - 16);
+  if (carried.length < least || below.length < 5) return null;
+  const last = carried.slice(-5);
+  const louder = median(last.map((n) => n.db)) - median(below.map((n) => n.db));
+  if (louder < LOUDER_DB) return null;
+  const unrest = (from: number, to: number) => median(notes.filter((n) => n.midi > from && n.midi <= to).map((n) => n.jitterCents));
+  const rough = unrest(until - 5, until) / Math.max(1, unrest(until - 16, until - 5));
+  // It strains, or it goes on growing until it breaks.
+  const breaks = lowest?.name === 'flip' && slopeOver(carried) >= STILL_RISING_DB;
+  if (!(rough >= UNSTEADY) && !breaks) return null;
+  const from = last[0].midi;
+  const end =
+    handsOver === undefined ? 'no change to head is heard before the top' : `only then it breaks into head, near ${noteName(handsOver)}`;
   return {
     name: 'pulled-chest',
-    midi,
+    midi: from,
     confidence: Math.min(0.95, 0.4 + 0.08 * rough + 0.02 * louder),
-    because: `From ${noteName(midi)} up the voice is ${louder.toFixed(0)} dB louder than below and ${rough.toFixed(1)} times as unsteady, and no change to head is heard before the top.`,
-    takeIds,
+    because: `From ${noteName(from)} up the voice is ${louder.toFixed(0)} dB louder than below${rough >= UNSTEADY ? ` and ${rough.toFixed(1)} times as unsteady` : ''}, and ${end}.`,
   };
 }
 
-/** Head carried to the bottom: the low notes fade early and no change is heard down there. */
-function noChest(notes: PooledNote[], passaggi: Passaggio[], takeIds: string[]): Finding | null {
+/** Low notes of head carried down fade by this much a semitone (tuned on simulated singers). */
+const FADING_DB = 1.4;
+
+/** Head carried to the bottom: below where the voice speaks the notes fade early, and no change is heard down there. */
+function noChest(notes: PooledNote[], passaggi: Passaggio[], speakingMidi: number | null): Sign | null {
+  // Who was never asked for the notes one speaks on hasn't shown what is there.
+  if (speakingMidi === null || notes[0].midi >= speakingMidi) return null;
   const low = notes.slice(1, 9);
   const fade = slopeOver(low);
   const lowestChange = Math.min(...passaggi.map((p) => p.midi), Infinity);
-  if (fade < 1.4 || lowestChange < notes[0].midi + 14) return null;
+  if (fade < FADING_DB || lowestChange < notes[0].midi + 14) return null;
   const midi = notes[8].midi;
   return {
     name: 'no-chest',
     midi,
     confidence: Math.min(0.95, 0.4 + 0.3 * (fade - 0.8)),
-    because: `Below ${noteName(midi)} the voice fades by ${fade.toFixed(1)} dB a semitone and no change into chest is heard.`,
-    takeIds,
+    because: `Below ${noteName(midi)} the voice fades by ${fade.toFixed(1)} dB a semitone, down to where it speaks, and no change into chest is heard.`,
   };
 }
 
 /** The two to four notes above the change are softer and airier than their neighbours. */
-function weakFirstHead(notes: PooledNote[], p: Passaggio): Finding | null {
+function weakFirstHead(notes: PooledNote[], p: Passaggio): Sign | null {
   const from = Math.round((p.upMidi ?? p.midi) + 1);
   const weak = notes.filter((n) => n.midi >= from && n.midi < from + 4);
   const below = notes.filter((n) => n.midi >= from - 6 && n.midi < from - 1);
@@ -114,7 +191,6 @@ function weakFirstHead(notes: PooledNote[], p: Passaggio): Finding | null {
     midi: from + 1,
     confidence: Math.min(0.95, 0.35 + drop / 12 + airier / 30),
     because: `From ${noteName(from)} to ${noteName(from + 3)} the voice is ${drop.toFixed(1)} dB softer and ${airier.toFixed(0)} dB airier than on either side.`,
-    takeIds: [...new Set(p.votes.map((v) => v.takeId))],
   };
 }
 
@@ -136,7 +212,7 @@ export function evennessOf(notes: PooledNote[]): Evenness | null {
   };
 }
 
-function unevenLoudness(notes: PooledNote[], takeIds: string[]): Finding | null {
+function unevenLoudness(notes: PooledNote[]): Sign | null {
   const even = evennessOf(notes);
   if (!even || even.strayDb < 6) return null;
   return {
@@ -144,6 +220,5 @@ function unevenLoudness(notes: PooledNote[], takeIds: string[]): Finding | null 
     midi: even.worstMidi,
     confidence: Math.min(0.9, even.strayDb / 8),
     because: `The level strays ${even.strayDb.toFixed(1)} dB from an even rise, most at ${noteName(even.worstMidi)} (${even.worstDb > 0 ? 'jumps out' : 'drops away'} by ${Math.abs(even.worstDb).toFixed(0)} dB).`,
-    takeIds,
   };
 }

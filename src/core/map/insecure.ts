@@ -10,12 +10,19 @@ const CHANGES = 0.5;
 const UNREST = 2.5;
 const HOLE_DB = 4;
 const OFF_CENTS = 50;
+/** A raspy note has this much more noise than its neighbours, dB, and a pitch this much more restless than the voice's usual. */
+const RASP_DB = 6;
+const RASP_UNREST = 2;
+/** A pushed one stands out this much, dB, and wavers. */
+const PUSH_DB = 4;
+const PUSH_UNREST = 1.7;
 /** The singer's own report counts as much as two of the machine's signs. */
 const REPORT = 2;
 
 /**
  * The notes least secure, worst first, with the signs they rest on: audible changes near them, unrest of pitch against the
- * rest of the voice, holes in the level curve, notes of scales sung off, and what the singer says. Blends are no insecurity.
+ * rest of the voice, holes in the level curve, rasp and push, notes of scales sung off, and what the singer says. Blends are no
+ * insecurity.
  */
 export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes: Vote[]): InsecureNote[] {
   if (notes.length < 5) return [];
@@ -32,12 +39,15 @@ export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes:
       // The ends of a range are rough and soft in every voice.
       const inner = i > 1 && i < notes.length - 2;
       const hole = holeAt(notes, i);
+      const { rasp, push } = strainAt(notes, i, usual);
       const cents = off.get(midi);
       const signs: [number, string][] = [
         [REPORT * Math.min(1, reports), 'the singer feels it'],
         [changes / passes / CHANGES, `${changes} audible ${changes === 1 ? 'change' : 'changes'} in ${passes} passes`],
         [inner ? jitterCents / usual / UNREST : 0, `pitch ${(jitterCents / usual).toFixed(1)} times as restless as elsewhere`],
         [inner ? hole / HOLE_DB : 0, `${hole.toFixed(0)} dB softer than its neighbours`],
+        [inner ? rasp : 0, 'raspy: more noise than its neighbours and a restless pitch'],
+        [inner ? push : 0, `pushed: ${(-hole).toFixed(0)} dB louder than its neighbours and unsteady`],
         [
           cents === undefined ? 0 : Math.abs(cents) / OFF_CENTS,
           `sung ${Math.abs(cents ?? 0).toFixed(0)} cents ${(cents ?? 0) < 0 ? 'low' : 'high'} in scales`,
@@ -55,10 +65,29 @@ export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes:
     .slice(0, MOST);
 }
 
+/** Notes two to four semitones off, on both sides. */
+const around = (notes: PooledNote[], at: number) =>
+  notes.filter((n) => Math.abs(n.midi - notes[at].midi) >= 2 && Math.abs(n.midi - notes[at].midi) <= 4);
+
+const noiseDb = ({ clarity }: PooledNote) => {
+  const periodic = Math.min(0.999, Math.max(0.05, clarity));
+  return 10 * Math.log10((1 - periodic) / periodic);
+};
+
+/** Rasp and push of a note, each 1 where it is worth a word; both need an unsteady pitch, or any breathy or loud note would have one. */
+function strainAt(notes: PooledNote[], at: number, usualUnrest: number): { rasp: number; push: number } {
+  const others = around(notes, at);
+  if (others.length < 3) return { rasp: 0, push: 0 };
+  const unrest = notes[at].jitterCents / usualUnrest;
+  const noisier = noiseDb(notes[at]) - median(others.map(noiseDb));
+  const louder = notes[at].db - median(others.map((n) => n.db));
+  return { rasp: Math.min(noisier / RASP_DB, unrest / RASP_UNREST), push: Math.min(louder / PUSH_DB, unrest / PUSH_UNREST) };
+}
+
 /** How far a note's level lies under the notes two to four semitones off, both sides taken together, dB. */
 function holeAt(notes: PooledNote[], at: number): number {
-  const around = notes.filter((n) => Math.abs(n.midi - notes[at].midi) >= 2 && Math.abs(n.midi - notes[at].midi) <= 4);
-  return around.length ? median(around.map((n) => n.db)) - notes[at].db : 0;
+  const others = around(notes, at);
+  return others.length ? median(others.map((n) => n.db)) - notes[at].db : 0;
 }
 
 /** Median deviation of each note in scale takes, cents, where it was sung twice or more; recent takes first. */

@@ -1,8 +1,10 @@
 import { weightedMedian } from '../signal/stats';
 import { Direction, Leg } from '../take/types';
 import { blendVotes } from './blends';
+import { isEnough, LEAST_PASSES } from './enough';
 import { recencyOf } from './recency';
 import { Count, CrossingName, Passaggio, TakeEvidence, Vote } from './types';
+import { vowelsAt } from './vowels';
 
 /** Two changes of one direction nearer than this are one (bridges lie a fourth to a fifth apart; common practice). */
 const APART_ST = 4;
@@ -25,22 +27,35 @@ const NINE_IN_TEN = 1.645;
 const PLACING_ST = 0.3;
 const PLACING_OF_WIDTH = 0.12;
 
-type RecentLeg = Leg & { recency: number; takeId: string };
+/** A leg of a slide, or a rise or fall over the notes of a scale. */
+type RecentLeg = Leg & { recency: number; takeId: string; slid: boolean };
+
+/** What describing a cluster looks at. */
+interface Heard {
+  takes: TakeEvidence[];
+  legs: RecentLeg[];
+  recency: Map<string, number>;
+  slid: Set<string>;
+}
 
 /** Pool every leg's word into passaggi: how many there are and where, by evidence. */
 export function poolPassaggi(takes: TakeEvidence[], all: Vote[]): Passaggio[] {
   const recency = new Map(takes.map((t) => [t.takeId, recencyOf(t, takes)]));
-  const legs = takes.flatMap((t) => t.findings.legs.map((leg) => ({ ...leg, takeId: t.takeId, recency: recency.get(t.takeId)! })));
+  const slid = new Set(takes.filter((t) => !t.findings.colours).map((t) => t.takeId));
+  const legs = takes.flatMap(({ takeId, findings }) =>
+    findings.legs.map((leg) => ({ ...leg, takeId, recency: recency.get(takeId)!, slid: slid.has(takeId) })),
+  );
+  const of: Heard = { takes, legs, recency, slid };
   const votes = all.filter((v) => v.weight > LEAST_WEIGHT && (v.kind !== 'blend' || v.source !== 'machine'));
-  const heard = describeAll(votes, legs, recency);
+  const heard = describeAll(votes, of);
   const blended = blendVotes(takes, heard, recency);
-  return (blended.length ? describeAll([...votes, ...blended], legs, recency) : heard).sort((a, b) => a.midi - b.midi);
+  return (blended.length ? describeAll([...votes, ...blended], of) : heard).sort((a, b) => a.midi - b.midi);
 }
 
-function describeAll(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>): Passaggio[] {
+function describeAll(votes: Vote[], of: Heard): Passaggio[] {
   const [ups, downs] = (['up', 'down'] as const).map((d) => clusters(votes.filter((v) => v.direction === d)));
   return paired(ups, downs)
-    .map((cluster) => describe(cluster, legs, recency))
+    .map((cluster) => describe(cluster, of))
     .filter((p): p is Passaggio => p !== null);
 }
 
@@ -86,21 +101,20 @@ function paired(ups: Vote[][], downs: Vote[][]): Vote[][] {
 }
 
 /** Place, interval, direction and counts of one cluster; null when too few legs speak for it. */
-function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>): Passaggio | null {
+function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passaggio | null {
   const [up, down] = (['up', 'down'] as const).map((d) => centreOf(votes.filter((v) => v.direction === d)));
   const at = (direction: Direction) => (direction === 'up' ? (up ?? down)! : (down ?? up)!);
   const passing = legs.filter((l) => l.lowestMidi < at(l.direction) - 1.5 && l.highestMidi > at(l.direction) + 1.5);
-  const voters = new Map<string, number>();
-  let spoken = 0;
-  for (const v of votes) {
-    const key = `${v.takeId}/${v.leg}/${v.direction}`;
-    if (!voters.has(key)) spoken += recency.get(v.takeId) ?? 1;
-    voters.set(key, Math.max(voters.get(key) ?? 0, Math.min(1, v.weight)));
-  }
-  const support = [...voters.values()].reduce((a, b) => a + b, 0);
+  // Like is compared with like: what slides tell is not made less by scales that heard nothing, nor the other way round.
+  const kinds = [true, false].map((slide) =>
+    shareOf(
+      votes.filter((v) => slid.has(v.takeId) === slide),
+      passing.filter((l) => l.slid === slide),
+      recency,
+    ),
+  );
+  const { support, share } = [...kinds, shareOf(votes, passing, recency)].reduce((a, b) => (b.share > a.share ? b : a));
   const byCoach = votes.some((v) => v.source === 'coach');
-  const passed = passing.reduce((s, l) => s + l.recency, 0);
-  const share = Math.min(1, support / Math.max(1, passed, spoken));
   // One take proves nothing where there are more.
   const alone = votes.every((v) => v.source === 'machine') && new Set(votes.map((v) => v.takeId)).size < 2 && recency.size > 2;
   if (!byCoach && (alone || support < LEAST_SUPPORT || share < LEAST_SHARE)) return null;
@@ -110,25 +124,47 @@ function describe(votes: Vote[], legs: RecentLeg[], recency: Map<string, number>
     votes.map((v) => v.widthSt),
     votes.map((v) => v.weight),
   );
-  const name = nameOf(votes, share);
+  // Whether the pitch leaps is heard where it glides: between the notes of a scale it leaps anyway.
+  const slides = votes.filter((v) => slid.has(v.takeId));
+  const name = nameOf(kinds[0].support >= LEAST_SUPPORT ? slides : votes, share);
   const half = halfWidth(votes, name === 'blended' ? widthSt : 0);
   const count = (direction: Direction): Count => {
     const found = new Set(votes.filter((v) => v.direction === direction).map((v) => `${v.takeId}/${v.leg}`)).size;
     return { found, of: Math.max(found, passing.filter((l) => l.direction === direction).length) };
   };
-  return {
+  const [ups, downs] = (['up', 'down'] as const).map(count);
+  const own = takes.filter((t) => votes.some((v) => v.takeId === t.takeId));
+  const passaggio: Passaggio = {
     midi,
     lowMidi: midi - half,
     highMidi: midi + half,
     upMidi: up,
     downMidi: down,
-    up: count('up'),
-    down: count('down'),
+    up: ups,
+    down: downs,
     widthSt,
     name,
     confidence: Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * Math.exp(-Math.max(0, 2 * half - 2) / 4)),
+    impression: !byCoach && !(isEnough(own) && ups.of >= LEAST_PASSES && downs.of >= LEAST_PASSES),
+    vowels: [],
     votes: [...votes].sort((a, b) => b.weight - a.weight),
   };
+  return { ...passaggio, vowels: vowelsAt(takes, passaggio) };
+}
+
+/** How much speaks for a change, in votes, and as a share of the passes that went by. */
+function shareOf(votes: Vote[], passing: RecentLeg[], recency: Map<string, number>): { support: number; share: number } {
+  const voters = new Map<string, number>();
+  let spoken = 0;
+  for (const v of votes) {
+    const key = `${v.takeId}/${v.leg}/${v.direction}`;
+    if (!voters.has(key)) spoken += recency.get(v.takeId) ?? 1;
+    voters.set(key, Math.max(voters.get(key) ?? 0, Math.min(1, v.weight)));
+  }
+  const support = [...voters.values()].reduce((a, b) => a + b, 0);
+  const passed = passing.reduce((s, l) => s + l.recency, 0);
+  const share = Math.min(1, support / Math.max(1, passed, spoken));
+  return { support, share: support < LEAST_SUPPORT ? 0 : share };
 }
 
 /** Colour that turns at once, without a hitch, in fewer than half of the passes is a blend that some of them hurried. */

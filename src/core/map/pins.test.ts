@@ -15,6 +15,8 @@ const passaggio = (midi: number): Passaggio => ({
   widthSt: 4,
   name: 'flip',
   confidence: 0.7,
+  impression: true,
+  vowels: [],
   votes: [],
 });
 const map = (...changes: number[]): VoiceMap => ({
@@ -66,11 +68,12 @@ test('the order of pins changes nothing, and a summaryâ€™s changes are the mapâ€
       (pins, changes) => {
         const pinned = withPins(map(...changes), pins);
         expect(withPins(map(...changes), [...pins].reverse())).toEqual(pinned);
-        const summary = map(...changes).passaggi.map(({ midi, lowMidi, highMidi, confidence }) => ({
+        const summary = map(...changes).passaggi.map(({ midi, lowMidi, highMidi, confidence, impression }) => ({
           midi,
           lowMidi,
           highMidi,
           confidence,
+          impression,
         }));
         expect(withPinnedChanges(summary, pins, {}).map((p) => p.midi)).toEqual(pinned.passaggi.map((p) => p.midi));
       },

@@ -19,6 +19,7 @@ const NOT_FOUND: Omit<Passaggio, keyof Change> = {
   down: NONE,
   widthSt: 0,
   name: 'blended',
+  vowels: [],
   votes: [],
 };
 
@@ -51,7 +52,7 @@ export function withPinnedChanges<P extends Change>(passaggi: readonly P[], pins
     const pin = pins.find((p) => p.what === what);
     // A second change may only stand beside a first.
     if (pin && at <= out.length)
-      out[at] = { ...none, ...out[at], midi: pin.midi, lowMidi: pin.midi, highMidi: pin.midi, confidence: 1 } as P;
+      out[at] = { ...none, ...out[at], midi: pin.midi, lowMidi: pin.midi, highMidi: pin.midi, confidence: 1, impression: false } as P;
   }
   return out;
 }

@@ -2,13 +2,13 @@ import { ENGINE } from '../engine';
 import { median } from '../signal/stats';
 import { Range } from '../take/types';
 import { blendCurve } from './blend';
-import { evennessOf, nameFindings, pooledNotes } from './findings';
+import { evennessOf, nameFindings, pooledNotes, wideTakes } from './findings';
 import { poolPassaggi } from './passaggi';
 import { insecureNotes } from './insecure';
 import { recencyOf } from './recency';
 import { votesOf } from './votes';
 import { voiceWeight } from './weight';
-import { Limit, TakeEvidence, VoiceMap, VoiceSummary } from './types';
+import { Limit, TakeEvidence, VoiceKnown, VoiceMap, VoiceSummary } from './types';
 
 /** Held notes of two takes may differ by this much and still confirm one another. */
 const SAME_LIMIT_ST = 1;
@@ -17,14 +17,15 @@ const SAME_LIMIT_ST = 1;
 const byTime = (a: TakeEvidence, b: TakeEvidence) => (a.recordedAt ?? 0) - (b.recordedAt ?? 0) || (a.takeId < b.takeId ? -1 : 1);
 
 /** Pool a singer's takes and the coach's marks into the map of the voice. Unusable takes are left out. */
-export function mapVoice(all: TakeEvidence[]): VoiceMap {
+export function mapVoice(all: TakeEvidence[], { expectedMidi }: VoiceKnown = {}): VoiceMap {
   const takes = all.filter((t) => t.findings.quality.usable).sort(byTime);
   const votes = takes.flatMap((t) => votesOf(t, recencyOf(t, takes)));
   const passaggi = poolPassaggi(takes, votes);
-  const findings = nameFindings(takes, passaggi);
-  const notes = pooledNotes(takes.filter((t) => t.findings.task === 'siren' || t.findings.task === 'scale'));
+  const notes = pooledNotes(wideTakes(takes));
   const extreme = extremes(takes);
   const speaking = takes.map((t) => t.findings.speakingMidi).filter((m): m is number => m !== null);
+  const speakingMidi = speaking.length ? median(speaking) : null;
+  const findings = nameFindings(takes, passaggi, { expectedMidi, speakingMidi });
   return {
     engine: ENGINE,
     takes: takes.length,
@@ -32,11 +33,12 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
     usable: usableRange(takes),
     passaggi,
     findings,
-    speakingMidi: speaking.length ? median(speaking) : null,
+    speakingMidi,
     levels: pooledNotes(takes.filter((t) => t.findings.task === 'siren')).map((n) => ({ midi: n.midi, db: n.db })),
     blend: extreme ? blendCurve(passaggi, extreme.low.midi, extreme.high.midi) : [],
     evenness: evennessOf(notes),
     insecure: insecureNotes(takes, notes, votes),
+    vowelTurns: vowelTurns(takes),
     calibrated: takes.filter((t) => t.findings.calibrated).length,
     weight: voiceWeight(findings, passaggi, notes),
     pinned: {},
@@ -46,7 +48,7 @@ export function mapVoice(all: TakeEvidence[]): VoiceMap {
 /** What a list shows of a map. */
 export const summaryOf = ({ extreme, passaggi, findings }: VoiceMap): VoiceSummary => ({
   extreme: extreme && { low: { midi: extreme.low.midi }, high: { midi: extreme.high.midi } },
-  passaggi: passaggi.map(({ midi, lowMidi, highMidi, confidence }) => ({ midi, lowMidi, highMidi, confidence })),
+  passaggi: passaggi.map(({ midi, lowMidi, highMidi, confidence, impression }) => ({ midi, lowMidi, highMidi, confidence, impression })),
   findings: [...new Set(findings.map((f) => f.name))],
 });
 
@@ -65,6 +67,17 @@ function extremes(takes: TakeEvidence[]): VoiceMap['extreme'] {
   };
 }
 
+/** Where the colour of each vowel turns by itself, from the takes on it. */
+function vowelTurns(takes: TakeEvidence[]): VoiceMap['vowelTurns'] {
+  const at = new Map<string, number[]>();
+  for (const { vowel = '', findings } of takes)
+    if (findings.vowelTurnMidi != null) at.set(vowel, [...(at.get(vowel) ?? []), findings.vowelTurnMidi]);
+  return [...at.entries()].map(([vowel, midi]) => ({ vowel, midi: median(midi) })).sort((a, b) => a.midi - b.midi);
+}
+
+/** A usable range of less than an octave says more of what was asked for than of the voice. */
+const LEAST_USABLE_ST = 12;
+
 /** The outermost held note that a second take confirms, rounded inward to a whole semitone. */
 function usableRange(takes: TakeEvidence[]): VoiceMap['usable'] {
   const held = takes
@@ -82,5 +95,5 @@ function usableRange(takes: TakeEvidence[]): VoiceMap['usable'] {
   };
   const low = limit((r) => r.lowestMidi, -1);
   const high = limit((r) => r.highestMidi, 1);
-  return low && high && high.midi > low.midi ? { low, high } : null;
+  return low && high && high.midi - low.midi >= LEAST_USABLE_ST ? { low, high } : null;
 }

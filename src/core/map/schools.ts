@@ -48,13 +48,20 @@ export const schoolById = (id: SchoolId): School => SCHOOLS.find((s) => s.id ===
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth'];
 
+/** A change further than this from where a school's passaggio is expected isn't called by its name. */
+const SAME_PASSAGGIO_ST = 3;
+
 /**
  * What a school calls the changes of a voice, from low to high: bridges are counted upward; a passaggio is the primo or the
- * secondo, one alone by which of the two places expected for the voice (MIDI) it lies nearer to.
+ * secondo where it lies by the place expected for the voice (MIDI), and otherwise said to be what it is: the change from chest to
+ * head (a woman's near A4 is neither her primo nor her secondo).
  */
 export function changeNames(school: School, changes: number[], expected: { primo: number; secondo: number }): string[] {
-  if (school.calls === 'passaggio' && changes.length === 1)
-    return [`${Math.abs(changes[0] - expected.primo) <= Math.abs(changes[0] - expected.secondo) ? 'primo' : 'secondo'} passaggio`];
-  if (school.calls === 'passaggio' && changes.length === 2) return ['primo passaggio', 'secondo passaggio'];
-  return changes.map((_, i) => (changes.length === 1 ? school.calls : `${ORDINALS[i] ?? `${i + 1}th`} ${school.calls}`));
+  if (school.calls === 'bridge') return changes.map((_, i) => (changes.length === 1 ? 'bridge' : `${ORDINALS[i] ?? `${i + 1}th`} bridge`));
+  const isNearest = (midi: number, place: number) =>
+    Math.abs(midi - place) <= SAME_PASSAGGIO_ST && changes.every((c) => Math.abs(c - place) >= Math.abs(midi - place));
+  return changes.map((midi) => {
+    const nearer = Math.abs(midi - expected.primo) <= Math.abs(midi - expected.secondo) ? 'primo' : 'secondo';
+    return isNearest(midi, expected[nearer]) ? `${nearer} passaggio` : 'change from chest to head';
+  });
 }

@@ -18,6 +18,10 @@ export interface TakeEvidence {
   findings: TakeFindings;
   /** When it was sung, milliseconds since 1970; older takes weigh less. */
   recordedAt?: number;
+  /** Takes that carry the same word are the keys of one step of a lesson: one microphone, one setting, heard together. */
+  together?: string;
+  /** What it was sung on, as the coach calls it; missing or empty when not known. */
+  vowel?: string;
   marks: CoachMark[];
 }
 
@@ -56,7 +60,18 @@ export interface Passaggio {
   widthSt: number;
   name: CrossingName;
   confidence: number;
+  /** Too little was heard to state it (one take, one day, one pass each way): given all the same, as a first impression. */
+  impression: boolean;
+  /** How it is crossed on each vowel, best first; empty where fewer than two can be compared. */
+  vowels: VowelCrossing[];
   votes: Vote[];
+}
+
+/** Passes by a change on one vowel, and those in which it was heard. */
+export interface VowelCrossing {
+  vowel: string;
+  passes: number;
+  heard: number;
 }
 
 export const FINDING_NAMES = ['flip', 'toggle', 'blended', 'pulled-chest', 'no-chest', 'weak-first-head', 'uneven-loudness'] as const;
@@ -71,6 +86,8 @@ export interface Finding {
   confidence: number;
   /** In plain words, with the figure. */
   because: string;
+  /** It rests on one take or one day. */
+  impression: boolean;
   takeIds: string[];
 }
 
@@ -116,8 +133,10 @@ export interface Evenness {
 export interface VoiceWeight {
   /** -1 light to 1 heavy. */
   lean: number;
-  word: string;
+  /** What each sign says, in plain words. */
   because: string[];
+  /** It rests on one take or one day. */
+  impression: boolean;
 }
 
 export interface CategoryFit {
@@ -132,7 +151,7 @@ export interface VoiceMap {
   takes: number;
   /** Touched at least once for 60 ms. */
   extreme: { low: Limit; high: Limit } | null;
-  /** Held half a second within 50 cents in two takes or more. */
+  /** Held half a second within 50 cents in two takes or more; null ("not known") under an octave. */
   usable: { low: Limit; high: Limit } | null;
   passaggi: Passaggio[];
   findings: Finding[];
@@ -144,6 +163,8 @@ export interface VoiceMap {
   evenness: Evenness | null;
   /** Worst first. */
   insecure: InsecureNote[];
+  /** Where the vowel's colour turns by itself (the second harmonic passes the first formant), by vowel: no register change. */
+  vowelTurns: { vowel: string; midi: number }[];
   weight: VoiceWeight | null;
   /** Takes read along the singer's own timbre axis. */
   calibrated: number;
@@ -154,12 +175,18 @@ export interface VoiceMap {
 /** What a list shows of a voice. */
 export interface VoiceSummary {
   extreme: { low: { midi: number }; high: { midi: number } } | null;
-  passaggi: Pick<Passaggio, 'midi' | 'lowMidi' | 'highMidi' | 'confidence'>[];
+  passaggi: Pick<Passaggio, 'midi' | 'lowMidi' | 'highMidi' | 'confidence' | 'impression'>[];
   findings: FindingName[];
 }
 
 /** Values of a map that a coach may set by hand. */
 export const PIN_NAMES = ['usable-low', 'usable-high', 'change', 'second-change', 'speaking'] as const;
 export type PinName = (typeof PIN_NAMES)[number];
+
+/** What is known of a voice beside its takes. */
+export interface VoiceKnown {
+  /** Where such a voice usually changes, MIDI. */
+  expectedMidi?: number;
+}
 
 export type { Range };

@@ -7,8 +7,11 @@ const PULLED = 0.6;
 const NO_CHEST = -0.6;
 /** A louder chest than head by this much across the change (dB, beyond the voice's own slope) is one. */
 const STEP_DB = 6;
-/** A change carried this much higher going up than coming down is one: the chest is held on to. */
+/** A change lies a semitone or two lower coming down in any voice, more in many: only from here on is chest held on to (common practice). */
+const ORDINARY_HYSTERESIS_ST = 4;
 const HELD_ON_ST = 3;
+/** A smaller step of loudness is nothing. */
+const LEAST_STEP_DB = 1.5;
 
 /**
  * How heavy or light the coordination is, from what the voice does around its change: never from colour alone, which vowel,
@@ -22,21 +25,21 @@ export function voiceWeight(findings: Finding[], passaggi: Passaggio[], notes: P
   }
   for (const p of passaggi) {
     const step = levelStep(notes, p.midi);
-    if (step !== null && Math.abs(step) >= 1.5)
+    if (step !== null && Math.abs(step) >= LEAST_STEP_DB)
       signs.push({
         lean: clamp(step / STEP_DB),
-        because: `below ${noteName(p.midi)} the voice is ${Math.abs(step).toFixed(0)} dB ${step > 0 ? 'louder' : 'softer'} than its line above it would have it`,
+        because: `at ${noteName(p.midi)} ${step > 0 ? 'chest outweighs head' : 'head outweighs chest'} by ${Math.abs(step).toFixed(0)} dB`,
       });
-    if (p.upMidi !== null && p.downMidi !== null && p.upMidi - p.downMidi > 1)
+    if (p.upMidi !== null && p.downMidi !== null && p.upMidi - p.downMidi > ORDINARY_HYSTERESIS_ST)
       signs.push({
-        lean: clamp((p.upMidi - p.downMidi - 1) / HELD_ON_ST),
+        lean: clamp((p.upMidi - p.downMidi - ORDINARY_HYSTERESIS_ST) / HELD_ON_ST),
         because: `going up the change comes ${(p.upMidi - p.downMidi).toFixed(1)} semitones later than coming down`,
       });
   }
   if (signs.length === 0) return null;
   const lean = clamp(signs.reduce((s, x) => s + x.lean, 0) / Math.max(1.5, signs.length));
-  const word = lean > 0.5 ? 'heavy' : lean > 0.15 ? 'rather heavy' : lean < -0.5 ? 'light' : lean < -0.15 ? 'rather light' : 'balanced';
-  return { lean, word, because: signs.map((s) => s.because) };
+  const impression = [...findings, ...passaggi].every((f) => f.impression);
+  return { lean, because: signs.map((x) => x.because), impression };
 }
 
 const clamp = (x: number) => Math.max(-1, Math.min(1, x));

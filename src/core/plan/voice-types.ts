@@ -11,11 +11,17 @@ export const VOICE_TYPES = [
   { id: 'soprano', name: 'Soprano', primo: 63, secondo: 78, low: 60, high: 84, tract: 'woman' },
 ] as const;
 
+/** Whether a type is one of the lower or the higher voices, to be compared with its own kind. */
+export const familyOf = (id: VoiceTypeId): 'low' | 'high' => (voiceType(id).tract === 'man' ? 'low' : 'high');
+
 export type VoiceTypeId = (typeof VOICE_TYPES)[number]['id'];
 
 export const voiceType = (id: VoiceTypeId) => VOICE_TYPES.find((t) => t.id === id)!;
 
-/** Where chest usually hands over when nothing was measured: about D4 in men, A4 in women (common practice, no source). */
-export function expectedChange(id: VoiceTypeId): number {
-  return voiceType(id).tract === 'man' ? 62 : 69;
-}
+/**
+ * Where chest usually hands over when nothing was measured (common practice, no source): men around C4 to E4, women around A4, the
+ * lower voices lower.
+ */
+const EXPECTED: Record<VoiceTypeId, number> = { bass: 60, baritone: 62, tenor: 64, contralto: 68, mezzo: 69, soprano: 70 };
+
+export const expectedChange = (id: VoiceTypeId): number => EXPECTED[id];

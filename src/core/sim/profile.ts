@@ -1,4 +1,4 @@
-/** How a simulated voice gets across a passaggio (trade.md, findings). */
+/** How a simulated voice gets across a passaggio (common practice, no source). */
 export type CrossingStyle = 'flip' | 'toggle' | 'blend' | 'pulled' | 'no-chest';
 
 export interface Crossing {

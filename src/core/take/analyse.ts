@@ -14,7 +14,7 @@ import { removeStruck } from './struck';
 import { taskMisfit } from './task-check';
 import { sourceOf } from './source';
 import { takeFilter, Timbre, TimbreAxis, timbreScore } from './timbre';
-import { Asked, Leg, NoteProfile, Quality, TakeFindings, Task, Trace } from './types';
+import { Asked, Leg, NoteProfile, Quality, Range, TakeFindings, Task, Trace } from './types';
 
 /** From so far under the meeting of pitch and first formant colour says nothing of the register. */
 const BEFORE_TURN_ST = 2;
@@ -57,6 +57,7 @@ export function analyseTrack(
     range: null,
     held: null,
     speakingMidi: null,
+    vowelTurnMidi: null,
     legs: [],
     events: [],
     profile: [],
@@ -67,6 +68,7 @@ export function analyseTrack(
     const filter = takeFilter(track, contour);
     const timbre = timbreScore(track, contour, filter, axis);
     head = timbre.score;
+    if (filter && task !== 'speech') findings.vowelTurnMidi = vowelTurn(timbre.turnMidi, findings.range);
     findings.profile = noteProfile(track, contour, head);
     if (task === 'speech') findings.speakingMidi = median(contour.filter((m) => !Number.isNaN(m)));
     else {
@@ -77,7 +79,7 @@ export function analyseTrack(
       const asSiren = task === 'siren' || (task === 'free' && taskMisfit('siren', contour, slides, [], null, null).length === 0);
       const source = filter && sourceOf(track, contour, filter);
       if (asSiren) {
-        findings.legs = withCrossOvers(slides, contour, timbre);
+        findings.legs = withCrossOvers(slides, contour, timbre).map((leg) => ({ ...leg, levels: levelsOf(leg, contour, track.levelDb) }));
         if (source) findings.events = sirenEvents(contour, track.levelDb, source, findings.legs, timbre.turnMidi);
       } else {
         findings.legs = scaleLegs(findings.notes);
@@ -92,6 +94,23 @@ export function analyseTrack(
     }
   }
   return { findings, track, trace: traceOf(track, contour, head) };
+}
+
+/** An octave under the meeting of pitch and first formant the second harmonic meets it; null where that isn't sung. */
+function vowelTurn(meetingMidi: number, range: Range | null): number | null {
+  const midi = meetingMidi - 12;
+  return range && midi > range.lowestMidi && midi < range.highestMidi ? Math.round(midi * 10) / 10 : null;
+}
+
+/** Median level of a leg at each semitone it passes. */
+function levelsOf(leg: Leg, contour: Contour, levelDb: Float32Array): { midi: number; db: number }[] {
+  const at = new Map<number, number[]>();
+  for (let i = Math.round(leg.startS / HOP_S); i < Math.round(leg.endS / HOP_S); i++) {
+    if (Number.isNaN(contour[i])) continue;
+    const midi = Math.round(contour[i]);
+    at.set(midi, [...(at.get(midi) ?? []), levelDb[i]]);
+  }
+  return [...at.entries()].sort((a, b) => a[0] - b[0]).map(([midi, db]) => ({ midi, db: round(median(db), 1) }));
 }
 
 /** Fit the legs of a siren two by two: a way up and the way down after it share what isn't register. */

@@ -121,9 +121,10 @@ function peaks(
   return moments.flatMap((m, i) => {
     if (evidence[i] < 0) return [];
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
-    return askedLeap(contour, m.frame) || gradual(source, m, direction, evidence[i])
-      ? []
-      : [{ evidence: evidence[i], event: eventOf(contour, m, direction, evidence[i]) }];
+    if (askedLeap(contour, m.frame) || gradual(source, m, direction, evidence[i])) return [];
+    const event = eventOf(contour, m, direction, evidence[i]);
+    // Too little is sung beside it to say from where to where.
+    return Number.isNaN(event.fromMidi + event.toMidi) ? [] : [{ evidence: evidence[i], event }];
   });
 }
 

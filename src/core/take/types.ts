@@ -123,6 +123,8 @@ export interface Leg extends Range {
   direction: Direction;
   /** Timbre over pitch, lowest first, as far as it tells of the register; missing in findings of engines before wendel-5. */
   colour?: ColourPoint[];
+  /** Median level at each whole semitone, lowest first; missing before wendel-6. */
+  levels?: { midi: number; db: number }[];
   /** Lowest first; none where no crossing shows. */
   crossOvers: CrossOver[];
 }
@@ -163,6 +165,8 @@ export interface TakeFindings {
   held: Range | null;
   /** Median pitch of counting aloud, for the task "speech". */
   speakingMidi: number | null;
+  /** Where the second harmonic passes the vowel's first formant, as far as the take tells; missing before wendel-6. */
+  vowelTurnMidi?: number | null;
   /** Ways of a siren; the rises and falls of each breath of a scale. */
   legs: Leg[];
   /** Of a scale: colour over all its keys, by direction. */

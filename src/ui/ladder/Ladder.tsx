@@ -1,4 +1,5 @@
 import { Passaggio, VoiceMap } from '../../core/map/types';
+import { zoneOf } from '../../core/map/zone';
 import { isNatural, noteName } from '../../core/music/pitch';
 import { LadderScale } from './scale';
 
@@ -98,17 +99,20 @@ function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
   );
 }
 
-/** A soft band with a likely centre, never a line: it fades over the interval. */
+/** A soft band with a likely centre, never a line: it fades over the interval; a bracket beside it holds the notes of the change. */
 export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: LadderScale; passaggio: Passaggio; x: number; width: number }) {
   const id = `band-${Math.round(p.midi * 100)}-${x}`;
   const reach = Math.max(1, (p.highMidi - p.lowMidi) / 2 + 0.7);
+  const { first, last } = zoneOf(p);
+  // A first impression is drawn paler, with a broken edge.
+  const opacity = p.impression ? 0.25 : 0.25 + 0.45 * p.confidence;
   return (
     <g>
       <defs>
         <linearGradient id={id} x1="0" y1="0" x2="0" y2="1">
           <stop offset="0" stopColor="var(--band)" stopOpacity={0} />
-          <stop offset="0.35" stopColor="var(--band)" stopOpacity={0.25 + 0.45 * p.confidence} />
-          <stop offset="0.65" stopColor="var(--band)" stopOpacity={0.25 + 0.45 * p.confidence} />
+          <stop offset="0.35" stopColor="var(--band)" stopOpacity={opacity} />
+          <stop offset="0.65" stopColor="var(--band)" stopOpacity={opacity} />
           <stop offset="1" stopColor="var(--band)" stopOpacity={0} />
         </linearGradient>
       </defs>
@@ -118,6 +122,13 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
         y={scale.y(p.midi + reach)}
         height={scale.y(p.midi - reach) - scale.y(p.midi + reach)}
         fill={`url(#${id})`}
+      />
+      <path
+        d={`M${x + 5} ${scale.y(first) + scale.rung / 2}h-4V${scale.y(last) - scale.rung / 2}h4`}
+        fill="none"
+        stroke="var(--soft)"
+        strokeWidth={1.5}
+        strokeDasharray={p.impression ? '3 3' : undefined}
       />
       {width > 14 && width < 60 && (
         <text

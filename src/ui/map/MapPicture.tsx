@@ -59,6 +59,9 @@ export function MapPicture({
             {map.passaggi.map((p) => (
               <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={2 * column} />
             ))}
+            {map.vowelTurns?.map((t) => (
+              <VowelTurn key={t.vowel} scale={scale} {...t} width={2 * column} />
+            ))}
             {ghost && <Ghost scale={scale} map={ghost} width={2 * column} />}
             {map.extreme && (
               <>
@@ -123,7 +126,8 @@ export function MapPicture({
               <tr key={p.midi}>
                 <th scope="row">Change near {noteName(p.midi)}</th>
                 <td>
-                  between {noteName(p.lowMidi)} and {noteName(p.highMidi)}, up {p.up.found} of {p.up.of}, down {p.down.found} of {p.down.of}
+                  {p.impression ? 'first impression, ' : ''}between {noteName(p.lowMidi)} and {noteName(p.highMidi)}, up {p.up.found} of{' '}
+                  {p.up.of}, down {p.down.found} of {p.down.of}
                 </td>
               </tr>
             ))}
@@ -145,6 +149,19 @@ export function MapPicture({
         </table>
       </figcaption>
     </figure>
+  );
+}
+
+/** Where a vowel's colour turns by itself: a thin mark, so that it isn't taken for a change of register. */
+function VowelTurn({ scale, vowel, midi, width }: { scale: LadderScale; vowel: string; midi: number; width: number }) {
+  const y = scale.y(midi);
+  return (
+    <g>
+      <line x1={0} x2={width} y1={y} y2={y} stroke="var(--soft)" strokeWidth={0.75} />
+      <text x={width - 8} y={y - 3} textAnchor="end" fontSize={11} fill="var(--soft)">
+        {vowel ? `“${vowel}” turns here: vowel, not register` : 'vowel, not register'}
+      </text>
+    </g>
   );
 }
 

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useMemo, useRef, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CategoryFit, Passaggio, VoiceMap } from '../../core/map/types';
+import { zoneOf } from '../../core/map/zone';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Task } from '../../core/take/types';
@@ -38,7 +39,7 @@ interface NamedBySchool {
 const HEIGHT = 530;
 
 const range = (limits: { low: { midi: number }; high: { midi: number } } | null) =>
-  limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not enough evidence yet';
+  limits ? `${noteName(limits.low.midi)} to ${noteName(limits.high.midi)}` : 'not known yet';
 
 /** The map of a voice: what all its takes say together, each conclusion opening into its evidence. */
 export function MapRoom({
@@ -92,7 +93,7 @@ export function MapRoom({
               takeIds={limitTakes(map.usable)}
               singerId={singer.id}
               when={when}
-              rule="Held half a second within 50 cents in two takes."
+              rule="Held half a second within 50 cents in two takes, over an octave or more."
             />
           </dd>
           <dt className="text-soft">Touched</dt>
@@ -140,11 +141,12 @@ export function MapRoom({
             <ul className="mt-1 flex flex-col gap-2">
               {map.findings.map((f) => (
                 <li key={f.name + f.midi}>
-                  <b>{FINDING_WORDS[f.name]}.</b> {f.because}
+                  <b>{FINDING_WORDS[f.name]}.</b> {f.because} {f.impression && <FirstImpression />}
                   <RestsOn takeIds={f.takeIds} singerId={singer.id} when={when} />
                 </li>
               ))}
             </ul>
+            <p className="mt-2 text-sm text-soft">How much is much was set on simulated voices, not yet on singers: your ear decides.</p>
             <Link className="button-main no-print mt-3" href={`/singers/${singer.id}/plan`}>
               Choose the work
             </Link>
@@ -232,7 +234,7 @@ function VoiceInWords({ map: { insecure, weight, evenness }, school: { name, cat
           <h2 className="font-bold">The voice as a whole</h2>
           {weight && (
             <p>
-              <b>Weight: {weight.word}.</b> {sentence(weight.because)}
+              <b>Weight.</b> {sentence(weight.because)} {weight.impression && <FirstImpression />}
             </p>
           )}
           {categories.length > 0 && (
@@ -266,11 +268,21 @@ const sentence = (reasons: string[]) => {
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 };
 
-/** Where the change lies, with its uncertainty, in words. */
-function place(p: Passaggio): string {
-  const [low, high] = [noteName(p.lowMidi), noteName(p.highMidi)];
-  return low === high ? `very close to ${low}` : `between ${low} and ${high}`;
+/** What rests on one take or one day is given, and said to be no more than that. */
+const FirstImpression = () => (
+  <span className="whitespace-nowrap rounded-full border border-dashed border-soft px-2 text-sm font-normal text-soft">
+    first impression
+  </span>
+);
+
+/** The notes of the change, first and last, in words. */
+function zone(p: Passaggio): string {
+  const { first, last } = zoneOf(p);
+  return first === last ? `on ${noteName(first)}` : `from ${noteName(first)} to ${noteName(last)}`;
 }
+
+/** How far the place itself is known: half of the interval that holds it in nine of ten voices. */
+const sureTo = (p: Passaggio) => `give or take ${((p.highMidi - p.lowMidi) / 2).toFixed(1)} semitones`;
 
 const heard = ({ found, of }: { found: number; of: number }) => (of === 0 ? 'not passed' : `${found} of ${of}`);
 
@@ -294,9 +306,11 @@ function PassaggioCard({
       <DisclosureButton className="flex min-h-11 w-full items-center gap-4 text-left">
         <span className="text-3xl font-bold">{noteName(p.midi)}</span>
         <span className="flex-1">
-          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'}, {place(p)}
+          {p.name === 'blended' ? 'Blends' : p.name === 'flip' ? 'Flips' : 'Toggles'} {zone(p)} {p.impression && <FirstImpression />}
           <br />
-          <span className="text-sm">{called}</span>
+          <span className="text-sm">
+            {called}, {sureTo(p)}
+          </span>
           <br />
           <span className="text-sm text-soft">
             up {p.upMidi === null ? '' : `${noteName(p.upMidi)}, `}
@@ -308,6 +322,16 @@ function PassaggioCard({
         <span className="sr-only">Show the evidence</span>
       </DisclosureButton>
       <DisclosurePanel className="mt-2 border-t border-line pt-2">
+        {p.impression && (
+          <p className="mb-2 text-sm">
+            Heard on one day, or too seldom each way: two takes on two days, twice up and twice down, make it more than a first impression.
+          </p>
+        )}
+        {p.vowels.length > 0 && (
+          <p className="mb-2 text-sm">
+            Crosses best on {p.vowels.map((v) => `“${v.vowel}” (heard in ${v.heard} of ${v.passes} slides)`).join(', then on ')}.
+          </p>
+        )}
         <ul className="flex max-h-64 flex-col overflow-y-auto">
           {p.votes.map((v) => (
             <li key={`${v.takeId}${v.timeS}${v.source}`} className="flex items-center gap-2">

@@ -13,7 +13,14 @@ export interface SingerFields {
   voiceType: VoiceTypeId;
   note: string;
   email: string | null;
-  intake: { consent: 'none' | 'singer' | 'guardian'; minor: boolean; goals: string; health: string } | null;
+  intake: {
+    consent: 'none' | 'singer' | 'guardian';
+    minor: boolean;
+    changing?: boolean;
+    noCategories?: boolean;
+    goals: string;
+    health: string;
+  } | null;
   school: SchoolId | null;
 }
 
@@ -46,7 +53,14 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
       note: text('note'),
       email: text('email').trim() || null,
       school: text('school') || null,
-      intake: { consent: text('consent') || 'none', minor, goals: text('goals'), health: text('health') },
+      intake: {
+        consent: text('consent') || 'none',
+        minor,
+        changing: form.has('changing'),
+        noCategories: form.has('noCategories'),
+        goals: text('goals'),
+        health: text('health'),
+      },
     };
     void attempt(async () => {
       if (singer) return void (await sendJson('PUT', `/api/singers/${singer.id}`, fields));
@@ -132,6 +146,13 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 {minor ? <option value="guardian">yes, the guardian</option> : <option value="singer">yes, the singer</option>}
               </select>
             </Field>
+            <label className="flex min-h-11 items-center gap-2">
+              <input type="checkbox" className="size-5" name="changing" defaultChecked={singer?.intake?.changing} /> The voice is changing
+            </label>
+            <label className="flex min-h-11 items-center gap-2">
+              <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> Name no voice
+              category
+            </label>
             {problem && (
               <div className="sm:col-span-2">
                 <Notice>{problem}</Notice>

@@ -176,7 +176,7 @@ export const SIRENS = [
   }),
   exercise({
     id: 'two-octave-siren',
-    name: 'Siren over the whole voice',
+    name: 'Siren over an octave and a half',
     family: 'siren',
     strand: 'range',
     grade: 5,

@@ -1,0 +1,24 @@
+import { TakeEvidence, Passaggio, VowelCrossing } from './types';
+
+/** Passes on a vowel under which nothing is said of it. */
+const LEAST_PASSES = 2;
+
+/**
+ * How a passaggio is crossed on each vowel: passes that went by, and those in which it was heard; best first. From slides
+ * alone: there the voice passes every note alike. One vowel alone is compared with nothing, and left out.
+ */
+export function vowelsAt(takes: readonly TakeEvidence[], { votes, upMidi, downMidi, midi }: Passaggio): VowelCrossing[] {
+  const counts = new Map<string, VowelCrossing>();
+  for (const { takeId, vowel, findings } of takes) {
+    if (!vowel || findings.colours) continue;
+    findings.legs.forEach((leg, l) => {
+      const place = (leg.direction === 'up' ? upMidi : downMidi) ?? midi;
+      if (leg.lowestMidi > place - 1.5 || leg.highestMidi < place + 1.5) return;
+      const own = counts.get(vowel) ?? { vowel, passes: 0, heard: 0 };
+      const heard = votes.some((v) => v.takeId === takeId && v.leg === l && v.kind !== 'blend');
+      counts.set(vowel, { ...own, passes: own.passes + 1, heard: own.heard + Number(heard) });
+    });
+  }
+  const told = [...counts.values()].filter((c) => c.passes >= LEAST_PASSES);
+  return told.length > 1 ? told.sort((a, b) => a.heard / a.passes - b.heard / b.passes || a.vowel.localeCompare(b.vowel)) : [];
+}
