@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { Chapter } from '../../core/practice/chapters';
 import { realChange } from '../../core/practice/change';
-import { DayMeasures, MEASURED } from '../../core/practice/measures';
+import { DayMeasures, daysWith, MEASURED } from '../../core/practice/measures';
 import { dateOf } from '../kit/dates';
 import { DaySound } from './DaySound';
 import { inWords, verdict } from './verdict';
@@ -46,7 +46,7 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
               d.values[m.id] === undefined ? [] : [{ at: Date.parse(d.day), value: d.values[m.id]! }],
             );
             const value = (i: number) => measured[i]?.values[m.id];
-            const change = realChange(series.map((s) => s.value));
+            const change = realChange(daysWith(measured, m.id), m.usual);
             return (
               <tr key={m.id} className="border-t border-line">
                 <th scope="row" className="py-1 pr-3 font-semibold">
@@ -70,7 +70,7 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
                 </td>
                 {[from, to].map((i, n) => (
                   <td key={n} className="pr-3">
-                    {value(i) === undefined ? '–' : inWords(m, value(i)!)}
+                    {value(i) === undefined ? <span className="text-sm text-soft">not sung that day</span> : inWords(m, value(i)!)}
                   </td>
                 ))}
                 <td className={change?.real ? 'font-semibold' : 'text-soft'}>{verdict(m, change)}</td>
@@ -80,8 +80,8 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
         </tbody>
       </table>
       <p className="mt-2 text-sm text-soft">
-        Each day from that day’s takes alone. A value has moved when the mean of the latest days and of the first differ by more than days
-        differ anyway (successive differences, 95 % by Student’s t).
+        Each day from that day’s slides alone (off the note: from its scales). A value has moved when a straight trend through the days is
+        more than days, and passes of one day, differ anyway: 95 % by Student’s t.
         {chapters.length > 0 && ' At a broken line a chapter of the plan begins.'}
       </p>
     </section>

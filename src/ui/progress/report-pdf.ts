@@ -1,7 +1,7 @@
 import { realChange } from '../../core/practice/change';
 import type { Chapter } from '../../core/practice/chapters';
 import { DayLog } from '../../core/practice/log';
-import { DayMeasures, MEASURED } from '../../core/practice/measures';
+import { DayMeasures, daysWith, MEASURED } from '../../core/practice/measures';
 import { plain } from '../kit/pdf-words';
 import { dateOf } from '../kit/dates';
 import { inWords, verdict } from './verdict';
@@ -62,8 +62,7 @@ export async function reportPdf(report: {
   };
   row(['', 'first days', 'latest days', ''], 'bold');
   for (const m of MEASURED) {
-    const values = report.measured.flatMap((d) => (d.values[m.id] === undefined ? [] : [d.values[m.id]!]));
-    const change = realChange(values);
+    const change = realChange(daysWith(report.measured, m.id), m.usual);
     if (change) row([m.name, inWords(m, change.first), inWords(m, change.latest), verdict(m, change)]);
   }
   y += LINE;
