@@ -5,10 +5,12 @@ import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { mapVoice } from '../core/map/pool';
 import { schoolById } from '../core/map/schools';
 import { VoiceMap } from '../core/map/types';
+import { expectedChange } from '../core/plan/voice-types';
 import { usualRequest } from '../core/plan/request';
 import { planFor } from '../core/plan/plan';
 import { planText } from '../core/plan/text';
 import { CAST, CastMember } from '../core/sim/cast';
+import { drawRoom, heardIn } from '../core/sim/room';
 import { SimTask } from '../core/sim/score';
 import { sing } from '../core/sim/sing';
 import { analyseTake } from '../core/take/analyse';
@@ -16,18 +18,22 @@ import { analyseTake } from '../core/take/analyse';
 const OUT = join(process.cwd(), 'docs/examples');
 const SIRENS = 4;
 
-/** A first listening in short: sirens and a scale, heard and pooled. What only points at recordings is left away. */
-function listenTo({ profile }: CastMember): VoiceMap {
+const CABIN = drawRoom(3, 12);
+
+/** A first listening in short: counting aloud, sirens and a scale, heard and pooled. What only points at recordings is left away. */
+function listenTo({ profile, voiceType }: CastMember): VoiceMap {
   const middle = Math.round(profile.lowMidi + 6);
-  const tasks: [SimTask, 'siren' | 'scale'][] = [
+  const tasks: [SimTask, 'siren' | 'scale' | 'speech'][] = [
+    [{ kind: 'speech', words: 10 }, 'speech'],
     ...Array.from({ length: SIRENS }, (): [SimTask, 'siren'] => [{ kind: 'siren', sirens: 1 }, 'siren']),
     [{ kind: 'pattern', degrees: [1, 2, 3, 4, 5, 4, 3, 2, 1], tonics: [middle, middle + 3, middle + 6], noteS: 0.55 }, 'scale'],
   ];
   const map = mapVoice(
     tasks.map(([task, kind], i) => {
-      const { pcm } = sing(profile, task, { seed: 100 + i, sampleRate: 32000, snrDb: 48 });
+      const pcm = heardIn(CABIN, sing(profile, task, { seed: 100 + i, sampleRate: 32000, snrDb: 48 }).pcm);
       return { takeId: `take ${i + 1}`, findings: analyseTake(pcm, kind).findings, marks: [] };
     }),
+    { expectedMidi: expectedChange(voiceType) },
   );
   return { ...map, passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })), levels: [], blend: [], insecure: [] };
 }

@@ -5,7 +5,7 @@ import { mapVoice } from '../core/map/pool';
 import { midiToHz } from '../core/music/pitch';
 import { planFor } from '../core/plan/plan';
 import { usualRequest, USUAL_TERMS } from '../core/plan/request';
-import type { VoiceTypeId } from '../core/plan/voice-types';
+import { expectedChange, VoiceTypeId } from '../core/plan/voice-types';
 import type { Entry } from '../core/practice/types';
 import { seededRandom } from '../core/signal/stats';
 import { insertAssignment } from '../data/assignments';
@@ -36,7 +36,7 @@ export async function seedPractice(tx: StudioTx, singerId: string, voiceType: Vo
   const evidence = (await takesOfSinger(tx, singerId)).flatMap((t) =>
     t.findings ? [{ takeId: t.id, findings: t.findings, recordedAt: t.recordedAt.getTime(), marks: [] }] : [],
   );
-  const map = mapVoice(evidence);
+  const map = mapVoice(evidence, { expectedMidi: expectedChange(voiceType) });
   const today = dayOf(new Date());
   const yesterday = dayOf(addDays(new Date(), -1));
   const entries: Entry[] = [];

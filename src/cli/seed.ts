@@ -3,8 +3,10 @@ import { createHash, randomUUID } from 'node:crypto';
 import { ENGINE } from '../core/engine';
 import { writeWav } from '../core/format/wav';
 import { CAST, CastMember } from '../core/sim/cast';
+import { drawRoom, heardIn } from '../core/sim/room';
 import { SimTask } from '../core/sim/score';
 import { sing } from '../core/sim/sing';
+import { Vowel } from '../core/sim/tract';
 import { analyseTake } from '../core/take/analyse';
 import { auditOf } from '../data/audit';
 import { inStudio, pool, StudioTx, studioIds } from '../data/client';
@@ -16,6 +18,17 @@ import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
 const SESSIONS_WEEKS_AGO = [8, 5, 3, 1];
 const DAY_MS = 86_400_000;
 const FIVE_NOTES = [1, 2, 3, 4, 5, 4, 3, 2, 1];
+/** The cabin they are heard in: the microphone so close that direct sound stands about so far over the reflected, dB. */
+const CABIN = drawRoom(3, 12);
+
+/** What is recorded on a day, and on which vowel; counting aloud once, in the first. */
+const RECORDED: readonly (readonly [task: 'siren' | 'scale' | 'speech', vowel: Vowel])[] = [
+  ['speech', 'ah'],
+  ['siren', 'ah'],
+  ['siren', 'ah'],
+  ['siren', 'oo'],
+  ['scale', 'ah'],
+];
 
 /** The voice as it is in a given week: progress is linear from the first session (0) to the last (1). */
 function voiceAt(member: CastMember, progress: number) {
@@ -35,17 +48,18 @@ async function seedTake(
   singerId: string,
   member: CastMember,
   progress: number,
-  kind: 'siren' | 'scale',
+  [kind, vowel]: (typeof RECORDED)[number],
   recordedAt: Date,
   seed: number,
 ) {
   const profile = voiceAt(member, progress);
   const middle = Math.round(profile.lowMidi + 6);
-  const task: SimTask =
-    kind === 'siren'
-      ? { kind: 'siren', sirens: 1 }
-      : { kind: 'pattern', degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 };
-  const { pcm } = sing(profile, task, { seed, sampleRate: 32000, snrDb: 48 });
+  const task: SimTask = {
+    siren: { kind: 'siren' as const, sirens: 1 },
+    scale: { kind: 'pattern' as const, degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 },
+    speech: { kind: 'speech' as const, words: 10 },
+  }[kind];
+  const pcm = heardIn(CABIN, sing(profile, task, { seed, vowel, sampleRate: 32000, snrDb: 48 }).pcm);
   const { findings, trace } = analyseTake(pcm, kind);
   const file = writeWav(pcm, 16);
   const id = randomUUID();
@@ -53,7 +67,7 @@ async function seedTake(
     id,
     singerId,
     task: kind,
-    vowel: 'ah',
+    vowel: kind === 'speech' ? '' : vowel,
     colour: null,
     lessonId: null,
     step: '',
@@ -90,14 +104,14 @@ async function main() {
       });
       for (const [s, weeks] of SESSIONS_WEEKS_AGO.entries()) {
         const day = Math.floor(started / DAY_MS) * DAY_MS - weeks * 7 * DAY_MS + m * DAY_MS + 15 * 3_600_000;
-        const kinds = s % 2 === 0 ? (['siren', 'siren', 'scale'] as const) : (['siren', 'siren'] as const);
-        for (const [k, kind] of kinds.entries()) {
+        const recorded = RECORDED.filter(([task]) => (task === 'speech' ? s === 0 : task === 'siren' || s % 2 === 0));
+        for (const [k, take] of recorded.entries()) {
           await seedTake(
             tx,
             singerId,
             member,
             s / (SESSIONS_WEEKS_AGO.length - 1),
-            kind,
+            take,
             new Date(Math.min(started, day + k * 180_000)),
             1000 * m + 10 * s + k,
           );

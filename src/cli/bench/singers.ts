@@ -3,7 +3,7 @@ import { TakeEvidence } from '../../core/map/types';
 import { hzToMidi, midiToHz } from '../../core/music/pitch';
 import { VOICE_TYPES } from '../../core/plan/voice-types';
 import { CrossingStyle } from '../../core/sim/profile';
-import { convolve, drawRoom, roomResponse } from '../../core/sim/room';
+import { drawRoom, heardIn } from '../../core/sim/room';
 import { sing } from '../../core/sim/sing';
 import { additiveTone } from '../../core/sim/tones';
 import { FORMANTS, Vowel } from '../../core/sim/tract';
@@ -128,7 +128,7 @@ export const inRooms =
       ...singer,
       siren(take) {
         const { pcm, ...truth } = singer.siren(take);
-        return { ...truth, pcm: { ...pcm, samples: convolve(pcm.samples, roomResponse(room, pcm.sampleRate, seed)) } };
+        return { ...truth, pcm: heardIn(room, pcm, seed) };
       },
     };
   };

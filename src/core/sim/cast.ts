@@ -74,7 +74,7 @@ export const CAST: CastMember[] = [
       scatterSt: 0.4,
       speakingMidi: 50,
     },
-    progress: { moveSt: 0.6, leapShrink: 0.5 },
+    progress: { moveSt: 0.6, leapShrink: 0.6 },
   },
   {
     name: 'Maren Quill',

@@ -1,5 +1,6 @@
 import { realFft } from '../signal/fft';
 import { gaussian, seededRandom } from '../signal/stats';
+import { Pcm } from '../voice/types';
 
 const SPEED_OF_SOUND = 343;
 /** Images are reckoned this far; what comes later is as dense as noise and is drawn as such. */
@@ -171,6 +172,14 @@ export function directToReverberantDb(response: Float64Array, sampleRate: number
   const until = Math.round(DIRECT_S * sampleRate);
   const energy = (part: Float64Array) => part.reduce((s, x) => s + x * x, 0);
   return 10 * Math.log10(energy(response.subarray(0, until)) / Math.max(1e-12, energy(response.subarray(until))));
+}
+
+/** A take as the room's microphone hears it, at most as loud at its peak as it was. */
+export function heardIn(room: Room, { samples, sampleRate }: Pcm, seed = 1): Pcm {
+  const heard = convolve(samples, roomResponse(room, sampleRate, seed));
+  const peak = (of: Float32Array) => of.reduce((most, x) => Math.max(most, Math.abs(x)), 1e-9);
+  const gain = Math.min(1, peak(samples) / peak(heard));
+  return { sampleRate, samples: heard.map((x) => x * gain) };
 }
 
 const BLOCK = 16384;

@@ -211,23 +211,40 @@ function settledAt(contour: Contour, frame: number, step: 1 | -1): number {
 /** A hole from here on is heard as a hitch, beside the change of colour. */
 export const HEARD_DIP_DB = 1.5;
 
-/** A line through the pitch of frames `from` to `to`, read at `frame`; NaN where too little is sung. */
+/** Frames this far off a line, semitones, count half: slips of the tracker, not the voice's way. */
+const OFF_LINE_ST = 0.4;
+const LINE_PASSES = 3;
+
+/**
+ * A line through the pitch of frames `from` to `to`, read at `frame`, that lets go of what lies far off it (iteratively reweighted
+ * least squares with Cauchy's weights); NaN where too little is sung.
+ */
 function lineAt(contour: Contour, frame: number, from: number, to: number): number {
-  let [n, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
-  for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++) {
-    const m = contour[i];
-    if (Number.isNaN(m)) continue;
-    const x = i - frame;
-    n++;
-    sx += x;
-    sy += m;
-    sxx += x * x;
-    sxy += x * m;
+  let at = 0;
+  let slope = 0;
+  for (let pass = 0; pass < LINE_PASSES; pass++) {
+    let [n, sw, sx, sy, sxx, sxy] = NO_SUMS;
+    for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++) {
+      const m = contour[i];
+      if (Number.isNaN(m)) continue;
+      const x = i - frame;
+      const off = (m - at - slope * x) / OFF_LINE_ST;
+      const w = pass === 0 ? 1 : 1 / (1 + off * off);
+      n++;
+      sw += w;
+      sx += w * x;
+      sy += w * m;
+      sxx += w * x * x;
+      sxy += w * x * m;
+    }
+    if (n < LEAST_LINE) return NaN;
+    slope = (sxy - (sx * sy) / sw) / (sxx - (sx * sx) / sw);
+    at = (sy - slope * sx) / sw;
   }
-  if (n < LEAST_LINE) return NaN;
-  const slope = (sxy - (sx * sy) / n) / (sxx - (sx * sx) / n);
-  return (sy - slope * sx) / n;
+  return at;
 }
+
+const NO_SUMS = [0, 0, 0, 0, 0, 0];
 
 /** Root mean square departure of the pitch around a frame from the parabola through its surroundings, semitones. */
 function wobbleAt(contour: Contour, frame: number): number {

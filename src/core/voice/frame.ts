@@ -191,13 +191,17 @@ function combMatch(data: Float32Array, start: number, hz: number): number {
 const SUBHARMONIC_COMB = 2;
 /** A candidate so far behind the best one in clarity and comb isn't looked at twice. */
 const FAR_BEHIND = 0.3;
-/** Levels of every second (third) harmonic over those between them from which a pitch begins to be a subharmonic, and where it is one, dB. */
+/** Levels of every second (third, fourth) harmonic over those between them from which a pitch begins to be a subharmonic, and where it is one, dB. */
 const STAND_OUT_DB = 8;
 const WHOLLY_DB = 16;
 /** Of a low pitch's first harmonics so many stand clear of the valleys beside them, else it is common to a few higher tones only. */
 const FIRST_HARMONICS = 10;
 const CLEAR = 10 ** (4 / 40);
 const [FEW_CLEAR, HARDLY_CLEAR] = [0.3, 0];
+/** Some of the first three stand clear in any voice. */
+const LOWEST_HARMONICS = 3;
+/** A pitch is tried as the half, the third and the quarter of another. */
+const MOST_MULTIPLE = 4;
 const MOST_COUNTED = 14;
 const FEWEST_PAIRS = 3;
 const ratios = new Float64Array(MOST_COUNTED);
@@ -216,7 +220,7 @@ function smallest(values: Float64Array, count: number, rank: number): number {
 
 /**
  * How much a pitch is a subharmonic, 0 (no) to 1: where pulses alternate, or where it is only common to two notes, every second
- * (third) harmonic stands over those beside it (nearly all of them: a few strong ones are a resonance), or most are
+ * (third, fourth) harmonic stands over those beside it (nearly all of them: a few strong ones are a resonance), or most are
  * not there at all.
  */
 function subharmonic(data: Float32Array, start: number, hz: number): number {
@@ -226,15 +230,19 @@ function subharmonic(data: Float32Array, start: number, hz: number): number {
   let most = 0;
   if (top >= FIRST_HARMONICS) {
     let clear = 0;
+    let lowest = 0;
     let valley = valueAt(data, start, 0.5 * spacing);
     for (let k = 1; k <= FIRST_HARMONICS; k++) {
       const next = valueAt(data, start, (k + 0.5) * spacing);
-      if (heights[k] > CLEAR * (valley > next ? valley : next)) clear++;
+      if (heights[k] > CLEAR * (valley > next ? valley : next)) {
+        clear++;
+        if (k <= LOWEST_HARMONICS) lowest++;
+      }
       valley = next;
     }
-    most = (FEW_CLEAR - clear / FIRST_HARMONICS) / (FEW_CLEAR - HARDLY_CLEAR);
+    most = lowest === 0 ? 1 : (FEW_CLEAR - clear / FIRST_HARMONICS) / (FEW_CLEAR - HARDLY_CLEAR);
   }
-  for (let m = 2; m <= 3; m++) {
+  for (let m = 2; m <= MOST_MULTIPLE; m++) {
     let pairs = 0;
     for (let k = m; k < top; k += m) {
       const beside = heights[k - 1] > heights[k + 1] ? heights[k - 1] : heights[k + 1];
