@@ -18,7 +18,7 @@ import { analyseTake } from '../core/take/analyse';
 const OUT = join(process.cwd(), 'docs/examples');
 const SIRENS = 4;
 
-const CABIN = drawRoom(3, 12);
+const CABIN = drawRoom(9, 14);
 
 /** A first listening in short: counting aloud, sirens and a scale, heard and pooled. What only points at recordings is left away. */
 function listenTo({ profile, voiceType }: CastMember): VoiceMap {
@@ -30,7 +30,7 @@ function listenTo({ profile, voiceType }: CastMember): VoiceMap {
   ];
   const map = mapVoice(
     tasks.map(([task, kind], i) => {
-      const pcm = heardIn(CABIN, sing(profile, task, { seed: 100 + i, sampleRate: 32000, snrDb: 48 }).pcm);
+      const pcm = heardIn(CABIN, sing(profile, task, { seed: 100 + i, sampleRate: 32000, snrDb: 56 }).pcm);
       return { takeId: `take ${i + 1}`, findings: analyseTake(pcm, kind).findings, marks: [] };
     }),
     { expectedMidi: expectedChange(voiceType) },

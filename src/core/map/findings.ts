@@ -66,7 +66,7 @@ export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[], { exp
   const findings: Finding[] = passaggi.map(crossingFinding);
   if (notes.length < 12) return findings;
   const pulled = pulledChest(notes, risingLevels(takes), passaggi, expectedMidi);
-  const none = pulled ? null : noChest(notes, passaggi, speakingMidi);
+  const none = pulled ? null : noChest(notes, passaggi, { expectedMidi, speakingMidi });
   for (const f of [pulled, none, pulled || none ? null : unevenLoudness(notes)]) if (f) findings.push({ ...f, ...of });
   for (const p of passaggi) {
     const weak = weakFirstHead(notes, p);
@@ -157,13 +157,14 @@ function pulledChest(
 const FADING_DB = 1.4;
 
 /** Head carried to the bottom: below where the voice speaks the notes fade early, and no change is heard down there. */
-function noChest(notes: PooledNote[], passaggi: Passaggio[], speakingMidi: number | null): Sign | null {
+function noChest(notes: PooledNote[], passaggi: Passaggio[], { expectedMidi, speakingMidi }: KnownPitches): Sign | null {
   // Who was never asked for the notes one speaks on hasn't shown what is there.
   if (speakingMidi === null || notes[0].midi >= speakingMidi) return null;
   const low = notes.slice(1, 9);
   const fade = slopeOver(low);
-  const lowestChange = Math.min(...passaggi.map((p) => p.midi), Infinity);
-  if (fade < FADING_DB || lowestChange < notes[0].midi + 14) return null;
+  // A change where such voices have it is one into chest.
+  const chestUnder = Math.max(notes[0].midi + 14, (expectedMidi ?? 0) + 3);
+  if (fade < FADING_DB || passaggi.some((p) => p.midi < chestUnder)) return null;
   const midi = notes[8].midi;
   return {
     name: 'no-chest',

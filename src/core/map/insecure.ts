@@ -11,11 +11,11 @@ const UNREST = 2.5;
 const HOLE_DB = 4;
 const OFF_CENTS = 50;
 /** A raspy note has this much more noise than its neighbours, dB, and a pitch this much more restless than the voice's usual. */
-const RASP_DB = 6;
-const RASP_UNREST = 2;
+const RASP_DB = 8;
+const RASP_UNREST = 3;
 /** A pushed one stands out this much, dB, and wavers. */
-const PUSH_DB = 4;
-const PUSH_UNREST = 1.7;
+const PUSH_DB = 6;
+const PUSH_UNREST = 2.5;
 /** The singer's own report counts as much as two of the machine's signs. */
 const REPORT = 2;
 
@@ -74,14 +74,15 @@ const noiseDb = ({ clarity }: PooledNote) => {
   return 10 * Math.log10((1 - periodic) / periodic);
 };
 
-/** Rasp and push of a note, each 1 where it is worth a word; both need an unsteady pitch, or any breathy or loud note would have one. */
+/** Rasp and push of a note, each 1 or more where it is worth a word, else 0; both need an unsteady pitch, or any breathy or loud note would have one. */
 function strainAt(notes: PooledNote[], at: number, usualUnrest: number): { rasp: number; push: number } {
   const others = around(notes, at);
   if (others.length < 3) return { rasp: 0, push: 0 };
   const unrest = notes[at].jitterCents / usualUnrest;
   const noisier = noiseDb(notes[at]) - median(others.map(noiseDb));
   const louder = notes[at].db - median(others.map((n) => n.db));
-  return { rasp: Math.min(noisier / RASP_DB, unrest / RASP_UNREST), push: Math.min(louder / PUSH_DB, unrest / PUSH_UNREST) };
+  const sure = (...parts: number[]) => (Math.min(...parts) >= 1 ? Math.min(...parts) : 0);
+  return { rasp: sure(noisier / RASP_DB, unrest / RASP_UNREST), push: sure(louder / PUSH_DB, unrest / PUSH_UNREST) };
 }
 
 /** How far a note's level lies under the notes two to four semitones off, both sides taken together, dB. */

@@ -18,6 +18,8 @@ const LEAST_WEIGHT = 0.1;
 /** A change is one when so large a share of the passes speaks for it, and so many votes in all. */
 const LEAST_SHARE = 0.25;
 const LEAST_SUPPORT = 0.5;
+/** A blend nobody hears is said from this confidence on: under it colour has turned for other reasons as often (tuned on others' voices). */
+const LEAST_BLENDED = 0.3;
 /** How far a voice's change strays from take to take, before its own takes say otherwise (tuned on simulated singers), and for how many takes that counts. */
 const USUAL_SCATTER_ST = 0.7;
 const USUAL_TAKES = 3;
@@ -106,9 +108,10 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
   const at = (direction: Direction) => (direction === 'up' ? (up ?? down)! : (down ?? up)!);
   const passing = legs.filter((l) => l.lowestMidi < at(l.direction) - 1.5 && l.highestMidi > at(l.direction) + 1.5);
   // Like is compared with like: what slides tell is not made less by scales that heard nothing, nor the other way round.
+  // (A blend is made of all of them together.)
   const kinds = [true, false].map((slide) =>
     shareOf(
-      votes.filter((v) => slid.has(v.takeId) === slide),
+      votes.filter((v) => slid.has(v.takeId) === slide && (v.kind !== 'blend' || v.source !== 'machine')),
       passing.filter((l) => l.slid === slide),
       recency,
     ),
@@ -128,6 +131,8 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
   const slides = votes.filter((v) => slid.has(v.takeId));
   const name = nameOf(kinds[0].support >= LEAST_SUPPORT ? slides : votes, share);
   const half = halfWidth(votes, name === 'blended' ? widthSt : 0);
+  const confidence = Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * Math.exp(-Math.max(0, 2 * half - 2) / 4));
+  if (name === 'blended' && !byCoach && confidence < LEAST_BLENDED) return null;
   const count = (direction: Direction): Count => {
     const found = new Set(votes.filter((v) => v.direction === direction).map((v) => `${v.takeId}/${v.leg}`)).size;
     return { found, of: Math.max(found, passing.filter((l) => l.direction === direction).length) };
@@ -144,7 +149,7 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
     down: downs,
     widthSt,
     name,
-    confidence: Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * Math.exp(-Math.max(0, 2 * half - 2) / 4)),
+    confidence,
     impression: !byCoach && !(isEnough(own) && ups.of >= LEAST_PASSES && downs.of >= LEAST_PASSES),
     vowels: [],
     votes: [...votes].sort((a, b) => b.weight - a.weight),
