@@ -8,10 +8,14 @@ import { Pcm } from '../../core/voice/types';
 import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './debian';
 import { REGISTRY_RIVALS, Rival } from './rivals';
 import { OWN_SIGNALS, Signal, sung } from './signals';
-import { inRooms, lfSinger, plainSinger, singersReport } from './singers';
+import { firstListeningReport, twoChangesReport } from './lessons';
+import { grainSinger, lfSinger, plainSinger } from './makers';
+import { singersReport } from './singers';
 
+/** Singers of each maker, first listenings, and women with two changes. */
 const SINGERS = 100;
-const PLAIN_SINGERS = 60;
+const FIRST_LISTENINGS = 200;
+const TWO_CHANGES = 100;
 
 const lines: string[] = [];
 function say(text: string) {
@@ -134,14 +138,20 @@ const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
 reportPitch(signals, [ours, ...rivals]);
 reportScales();
 reportSpeed([ours, ...rivals]);
-for (const [title, count, draw] of [
-  ['singers in rooms, of glottal pulses through a tract', SINGERS, inRooms(lfSinger)],
-  ['singers in rooms, of plain tones added up', PLAIN_SINGERS, inRooms(plainSinger)],
-  ['singers without a room, of glottal pulses through a tract', PLAIN_SINGERS, lfSinger],
-  ['singers without a room, of plain tones added up', PLAIN_SINGERS, plainSinger],
-] as const) {
+for (const report of [
+  singersReport(
+    [
+      ['pulses through a tract', lfSinger],
+      ['sinusoids added up', plainSinger],
+      ['grains of formants', grainSinger],
+    ],
+    SINGERS,
+  ),
+  firstListeningReport(FIRST_LISTENINGS),
+  twoChangesReport(TWO_CHANGES),
+]) {
   say('');
-  for (const line of singersReport(title, count, draw)) say(line);
+  for (const line of report) say(line);
 }
 
 writeFileSync(

@@ -12,6 +12,9 @@ const LEAST_LINE = 12;
 const LEAP_ST = 0.35;
 const LEAP_STEP_ST = 0.4;
 const MOST_LEAP_UNITS = 5.5;
+/** A leap of two pitches that both stand firm (so large a share of their frames lies on its line) counts further: it needs no other sign. */
+const FIRM_SHARE = 0.75;
+const MOST_FIRM_UNITS = 8;
 const MOST_LEAP_ST = 8;
 /** From here a leap is heard as one. */
 const HEARD_LEAP_ST = 0.9;
@@ -48,8 +51,9 @@ interface Moment {
   frame: number;
   dipDb: number;
   signs: Signs<keyof typeof WEIGHING>;
-  /** Semitones leapt along the leg's direction. */
+  /** Semitones leapt along the leg's direction, and whether both pitches stand firm. */
   leap: number;
+  firm: boolean;
 }
 
 /** Everything audible that happens along the legs of a siren, in time order. */
@@ -87,19 +91,25 @@ function voiceEnd(contour: Contour, levelDb: Float32Array, frame: number): numbe
   return last;
 }
 
+const UNSEEN = { slope: NaN, levelDb: NaN, dipDb: NaN };
+
 /** Every frame of a leg with what happens there, along its direction. */
 function momentsOf(contour: Contour, levelDb: Float32Array, source: Source, leg: Leg): Moment[] {
   const along = leg.direction === 'up' ? 1 : -1;
   const out: Moment[] = [];
   const end = Math.min(Math.round(leg.endS / HOP_S), voiceEnd(contour, levelDb, Math.round(leg.endS / HOP_S)) - TO_END);
   for (let frame = Math.round(leg.startS / HOP_S) + FROM_TURN; frame < end; frame += STRIDE) {
-    const step = source.stepAt(frame);
-    if (!step) continue;
+    // Where noise leaves too few harmonics to compare, a leap is still one.
+    const { slope, levelDb, dipDb } = source.stepAt(frame) ?? UNSEEN;
     const before = lineAt(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1);
     const after = lineAt(contour, frame, frame + LINE_FROM, frame + LINE_TO);
-    const { slope, levelDb, dipDb } = step;
     const signs = { slope: along * slope, dip: dipDb, level: along * levelDb, wobble: wobbleAt(contour, frame) };
-    out.push({ frame, dipDb, signs, leap: along * (after - before) });
+    const leap = along * (after - before);
+    const firm =
+      Math.abs(leap) > HEARD_LEAP_ST &&
+      onLine(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1) >= FIRM_SHARE &&
+      onLine(contour, frame, frame + LINE_FROM, frame + LINE_TO) >= FIRM_SHARE;
+    out.push({ frame, dipDb, signs, leap, firm });
   }
   return out;
 }
@@ -113,9 +123,9 @@ function peaks(
   direction: Direction,
   turnMidi: number,
 ): { evidence: number; event: TakeEvent }[] {
-  const evidence = moments.map(({ frame, leap }, i) => {
+  const evidence = moments.map(({ frame, leap, firm }, i) => {
     const turns = Math.abs(contour[frame] - turnMidi) < TURN_ST;
-    return ofSigns[i] + LEAP_NATS * leapUnits(leap) - (turns ? TURN_NATS : 0);
+    return ofSigns[i] + LEAP_NATS * leapUnits(leap, firm) - (turns ? TURN_NATS : 0);
   });
   const reach = framesIn(SAME_MOMENT_S / 2) / STRIDE;
   return moments.flatMap((m, i) => {
@@ -128,7 +138,8 @@ function peaks(
   });
 }
 
-const leapUnits = (leap: number) => (leap < MOST_LEAP_ST ? Math.max(0, Math.min(MOST_LEAP_UNITS, (leap - LEAP_ST) / LEAP_STEP_ST)) : 0);
+const leapUnits = (leap: number, firm: boolean) =>
+  leap < MOST_LEAP_ST ? Math.max(0, Math.min(firm ? MOST_FIRM_UNITS : MOST_LEAP_UNITS, (leap - LEAP_ST) / LEAP_STEP_ST)) : 0;
 
 /** Whether colour only turns little by little here: no leap, no hitch, and a brief look sees too little of what a longer one does. */
 function gradual(source: Source, { frame, leap, dipDb, signs }: Moment, direction: Direction, evidence: number): boolean {
@@ -177,7 +188,7 @@ function eventOf(contour: Contour, moment: Moment, direction: Direction, evidenc
     direction,
     kind,
     confidence: confidenceOf(evidence),
-    dipDb: Math.max(0, dipDb),
+    dipDb: Math.max(0, dipDb || 0),
   };
 }
 
@@ -245,6 +256,16 @@ function lineAt(contour: Contour, frame: number, from: number, to: number): numb
 }
 
 const NO_SUMS = [0, 0, 0, 0, 0, 0];
+
+/** Share of the frames `from` to `to` that are sung and lie on the line through them. */
+function onLine(contour: Contour, frame: number, from: number, to: number): number {
+  const at = lineAt(contour, frame, from, to);
+  const slope = (lineAt(contour, frame + 10, from, to) - at) / 10;
+  let near = 0;
+  for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++)
+    if (Math.abs(contour[i] - at - slope * (i - frame)) < OFF_LINE_ST) near++;
+  return near / (to - from);
+}
 
 /** Root mean square departure of the pitch around a frame from the parabola through its surroundings, semitones. */
 function wobbleAt(contour: Contour, frame: number): number {

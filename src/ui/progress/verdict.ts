@@ -17,7 +17,7 @@ export function verdict(m: Measured, change: RealChange | null): string {
   if (!change) return 'three days are needed to tell';
   const { by, lowBy, highBy, real } = change;
   const sure = `give or take ${amount(m, (highBy - lowBy) / 2)} ${step(m)}`;
-  if (!real) return `no sure change (${by < 0 ? '−' : '+'}${amount(m, by)}, ${sure})`;
+  if (!real) return Number(amount(m, by)) === 0 ? `no change (${sure})` : `no sure change (${by < 0 ? '−' : '+'}${amount(m, by)}, ${sure})`;
   const good = m.better === 0 ? '' : Math.sign(by) === m.better ? ': better' : ': the other way';
   return `${by > 0 ? 'up' : 'down'} by ${amount(m, by)} ${step(m)}, ${sure}${good}`;
 }

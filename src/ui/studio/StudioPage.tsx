@@ -203,7 +203,12 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                         : 'not heard yet'}
                     </span>
                   </td>
-                  <td className="px-2 py-3 font-bold">{s.summary.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}</td>
+                  <td className="px-2 py-3 font-bold">
+                    {s.summary.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}
+                    {s.summary.passaggi.some((p) => p.impression) && (
+                      <div className="text-sm font-normal text-soft">first impression</div>
+                    )}
+                  </td>
                   <td className="px-2 py-3">
                     {foundIn(s)}
                     {troubleOf(s) && <div className="text-sm font-semibold text-warn">{troubleOf(s)}</div>}
