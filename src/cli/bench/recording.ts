@@ -1,14 +1,14 @@
 import { MICROPHONES, MicrophoneName, takenBy } from '../../core/sim/microphone';
-import { drawRoom, heardIn } from '../../core/sim/room';
+import { directToReverberantDb, drawRoom, heardIn, roomResponse } from '../../core/sim/room';
 import { seededRandom } from '../../core/signal/stats';
 import { Pcm } from '../../core/voice/types';
-import { picker } from './makers';
+import { picker, RATE } from './makers';
 
 /** How a singer is recorded: one room and one microphone, as in a sitting. */
 export interface Recording {
   /** None for the dry exception. */
   room: string | null;
-  /** Direct sound over reflected that was asked for, dB. */
+  /** Direct sound over reflected, dB: in small hard rooms less than was asked for. */
   directDb: number;
   microphone: MicrophoneName;
   snrDb: number;
@@ -28,14 +28,13 @@ export function drawRecording(seed: number): Recording {
   const random = seededRandom(31 * seed + 7);
   const between = ([low, high]: readonly [number, number]) => low + (high - low) * random();
   const dry = random() < DRY_SHARE;
-  const directDb = between(DIRECT_DB);
-  const room = drawRoom(seed, directDb);
+  const room = drawRoom(seed, between(DIRECT_DB));
   const microphone = picker(random)(Object.keys(MICROPHONES) as MicrophoneName[]);
   const snrDb = between(SNR_DB);
   const hum = random() < HUM_SHARE ? { hz: random() < 0.5 ? 50 : 60, underDb: between(HUM_UNDER_DB) } : null;
   return {
     room: dry ? null : room.name,
-    directDb,
+    directDb: directToReverberantDb(roomResponse(room, RATE, seed), RATE),
     microphone,
     snrDb,
     hum: hum !== null,

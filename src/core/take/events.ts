@@ -133,9 +133,19 @@ function peaks(
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
     if (askedLeap(contour, m.frame) || gradual(source, m, direction, evidence[i])) return [];
     const event = eventOf(contour, m, direction, evidence[i]);
-    // Too little is sung beside it to say from where to where.
-    return Number.isNaN(event.fromMidi + event.toMidi) ? [] : [{ evidence: evidence[i], event }];
+    return bornOut(event, m, direction) ? [{ evidence: evidence[i], event }] : [];
   });
+}
+
+/** How far the pitches right before and after a leap may differ from what the lines through both sides say. */
+const SAME_LEAP_ST = 1;
+const SAME_LEAP_SHARE = 0.5;
+
+/** Whether the pitches beside an event are sung, and are as far apart as its leap: a tracker that slips away and back is neither. */
+function bornOut({ fromMidi, toMidi, kind }: TakeEvent, { leap }: Moment, direction: Direction): boolean {
+  if (Number.isNaN(fromMidi + toMidi)) return false;
+  const apart = (toMidi - fromMidi) * (direction === 'up' ? 1 : -1);
+  return (kind !== 'flip' && kind !== 'crack') || Math.abs(apart - leap) <= Math.max(SAME_LEAP_ST, SAME_LEAP_SHARE * Math.abs(leap));
 }
 
 const leapUnits = (leap: number, firm: boolean) =>
