@@ -90,7 +90,7 @@ function crossingFinding(p: Passaggio): Finding {
   const how = {
     flip: 'the pitch leaps across',
     toggle: 'the colour changes at once',
-    blended: `the colour changes little by little over about ${Math.round(p.widthSt)} semitones`,
+    blended: `the colour changes little by little over about ${Math.max(2, Math.round(p.widthSt))} semitones`,
   }[p.name];
   return {
     name: p.name,

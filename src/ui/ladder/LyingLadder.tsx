@@ -58,8 +58,10 @@ export function LyingLadder({ map }: { map: VoiceSummary }) {
             y={3}
             height={HEIGHT - 6}
             rx={6}
-            fill="var(--band)"
-            opacity={0.35 + 0.4 * p.confidence}
+            fill={p.impression ? 'none' : 'var(--band)'}
+            stroke={p.impression ? 'var(--soft)' : 'none'}
+            strokeDasharray="3 3"
+            opacity={p.impression ? 1 : 0.35 + 0.4 * p.confidence}
           />
           <circle cx={xOf(p.midi)} cy={HEIGHT / 2} r={4} fill="var(--ink)" />
         </g>

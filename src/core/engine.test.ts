@@ -1,0 +1,69 @@
+import { createHash } from 'node:crypto';
+import { ENGINE } from './engine';
+import { mapVoice } from './map/pool';
+import { midiToHz } from './music/pitch';
+import { decayingNoise, convolve } from './sim/room';
+import { additiveTone } from './sim/tones';
+import { analyseTake } from './take/analyse';
+import type { Pcm } from './voice/types';
+
+/**
+ * What each engine makes of the takes below. Stored findings are read again only where `ENGINE` differs: whoever changes a result
+ * raises it, and puts the new digest here.
+ */
+const DIGESTS: Record<string, string> = {
+  'wendel-6': 'd7f313bf4d8af618',
+};
+
+const RATE = 16000;
+const inRoom = (pcm: Pcm): Pcm => ({ ...pcm, samples: convolve(pcm.samples, decayingNoise(0.4, 12, RATE)) });
+
+/** A slide over two octaves and back that leaps by three semitones near its middle and darkens there, in a room. */
+const slide = (): Pcm => {
+  const midi = (t: number) => (t < 3 ? 48 + 7 * t : 69 - 7 * (t - 3));
+  const above = (t: number) => t > 1.6 && t < 4.3;
+  return inRoom(
+    additiveTone({
+      seconds: 6,
+      sampleRate: RATE,
+      hz: (t) => midiToHz(midi(t) + (above(t) ? 3 : 0)),
+      amplitude: (k, _, t) => k ** (above(t) ? -1.8 : -1.2),
+      snrDb: 40,
+    }),
+  );
+};
+
+/** Five notes up and down in three keys, steps joined, with vibrato and a breath between. */
+const scale = (): Pcm =>
+  inRoom(
+    additiveTone({
+      seconds: 9.6,
+      sampleRate: RATE,
+      hz: (t) =>
+        midiToHz(
+          0.3 * Math.sin(2 * Math.PI * 5.5 * t) +
+            52 +
+            2 * Math.floor(t / 3.2) +
+            [0, 2, 4, 5, 7, 5, 4, 2, 0, 0, 0][Math.floor((t % 3.2) / 0.3)],
+        ),
+      gain: (t) => (t % 3.2 > 2.7 ? 1e-6 : 1),
+      snrDb: 40,
+    }),
+  );
+
+test('the same takes give the same findings and the same map, unless the engine is raised', () => {
+  const takes = [
+    analyseTake(slide(), 'siren'),
+    analyseTake(scale(), 'scale', { asked: { degrees: [1, 2, 3, 4, 5, 4, 3, 2, 1], tonicMidi: 52 } }),
+    analyseTake(slide(), 'free'),
+  ];
+  const findings = takes.map((t) => ({ ...t.findings, engine: '' }));
+  // What the digest stands for must be something: a leap each way, and three keys.
+  expect(findings[0].events.map((e) => e.kind)).toEqual(['flip', 'flip']);
+  expect(findings[1].pattern?.keys).toHaveLength(3);
+  const map = mapVoice(findings.map((f, i) => ({ takeId: String(i), findings: f, marks: [] })));
+  const told = JSON.stringify([findings, { ...map, engine: '' }], (_, v: unknown) =>
+    typeof v === 'number' ? Math.round(v * 1000) / 1000 : v,
+  );
+  expect({ [ENGINE]: createHash('sha256').update(told).digest('hex').slice(0, 16) }).toEqual({ [ENGINE]: DIGESTS[ENGINE] });
+});
