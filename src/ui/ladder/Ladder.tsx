@@ -146,3 +146,16 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
     </g>
   );
 }
+
+/** Where a vowel's colour turns by itself: a thin mark, so that it isn't taken for a change of register. */
+export function VowelTurn({ scale, vowel, midi, width }: { scale: LadderScale; vowel: string; midi: number; width: number }) {
+  const y = scale.y(midi);
+  return (
+    <g>
+      <line x1={0} x2={width} y1={y} y2={y} stroke="var(--soft)" strokeWidth={0.75} />
+      <text x={width - 8} y={y - 3} textAnchor="end" fontSize={11} fill="var(--soft)">
+        {vowel ? `“${vowel}” turns here: vowel, not register` : 'vowel, not register'}
+      </text>
+    </g>
+  );
+}

@@ -6,7 +6,7 @@ import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
 import { dateOf } from '../kit/dates';
 import { EVENT_WORDS, SOURCE_WORDS } from '../kit/words';
-import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
+import { Ladder, PassaggioBand, Rungs, VowelTurn } from '../ladder/Ladder';
 import { rampColour } from '../ladder/ramp';
 import { LadderScale } from '../ladder/scale';
 
@@ -149,19 +149,6 @@ export function MapPicture({
         </table>
       </figcaption>
     </figure>
-  );
-}
-
-/** Where a vowel's colour turns by itself: a thin mark, so that it isn't taken for a change of register. */
-function VowelTurn({ scale, vowel, midi, width }: { scale: LadderScale; vowel: string; midi: number; width: number }) {
-  const y = scale.y(midi);
-  return (
-    <g>
-      <line x1={0} x2={width} y1={y} y2={y} stroke="var(--soft)" strokeWidth={0.75} />
-      <text x={width - 8} y={y - 3} textAnchor="end" fontSize={11} fill="var(--soft)">
-        {vowel ? `“${vowel}” turns here: vowel, not register` : 'vowel, not register'}
-      </text>
-    </g>
   );
 }
 

@@ -150,8 +150,8 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               <input type="checkbox" className="size-5" name="changing" defaultChecked={singer?.intake?.changing} /> The voice is changing
             </label>
             <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> Name no voice
-              category
+              <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> No voice
+              categories
             </label>
             {problem && (
               <div className="sm:col-span-2">

@@ -205,9 +205,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                   </td>
                   <td className="px-2 py-3 font-bold">
                     {s.summary.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}
-                    {s.summary.passaggi.some((p) => p.impression) && (
-                      <div className="text-sm font-normal text-soft">first impression</div>
-                    )}
+                    {s.summary.passaggi.some((p) => p.impression) && <div className="text-sm font-normal text-soft">first impression</div>}
                   </td>
                   <td className="px-2 py-3">
                     {foundIn(s)}

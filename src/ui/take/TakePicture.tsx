@@ -6,7 +6,7 @@ import type { TakeFindings, Trace } from '../../core/take/types';
 import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
 import { EVENT_WORDS } from '../kit/words';
-import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
+import { Ladder, PassaggioBand, Rungs, VowelTurn } from '../ladder/Ladder';
 import { LadderScale } from '../ladder/scale';
 import { CurveCanvas } from './CurveCanvas';
 import type { Change } from '../../core/take/changes';
@@ -50,6 +50,7 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
           {map?.passaggi.map((p) => (
             <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={time.width} />
           ))}
+          {findings?.vowelTurnMidi != null && <VowelTurn scale={scale} vowel="" midi={findings.vowelTurnMidi} width={time.width} />}
           {Array.from({ length: Math.floor(durationS) + 1 }, (_, s) => (
             <g key={s}>
               <line x1={xAt(time, s)} x2={xAt(time, s)} y1={scale.height - 8} y2={scale.height} stroke="var(--soft)" />
