@@ -281,6 +281,14 @@ function zone(p: Passaggio): string {
   return first === last ? `on ${noteName(first)}` : `from ${noteName(first)} to ${noteName(last)}`;
 }
 
+/** On which vowel the change is heard least. */
+function vowelWords(vowels: Passaggio['vowels']): string {
+  const told = vowels.map((v) => `“${v.vowel}” (heard in ${v.heard} of ${v.passes} slides)`);
+  const share = (v: (typeof vowels)[number]) => v.heard / v.passes;
+  if (share(vowels[0]) === share(vowels[vowels.length - 1])) return `Crosses alike on ${told.join(' and ')}.`;
+  return `Crosses best on ${told.join(', then on ')}.`;
+}
+
 /** How far the place itself is known: half of the interval that holds it in nine of ten voices. */
 const sureTo = (p: Passaggio) => `give or take ${((p.highMidi - p.lowMidi) / 2).toFixed(1)} semitones`;
 
@@ -327,11 +335,7 @@ function PassaggioCard({
             Heard on one day, or too seldom each way: two takes on two days, twice up and twice down, make it more than a first impression.
           </p>
         )}
-        {p.vowels.length > 0 && (
-          <p className="mb-2 text-sm">
-            Crosses best on {p.vowels.map((v) => `“${v.vowel}” (heard in ${v.heard} of ${v.passes} slides)`).join(', then on ')}.
-          </p>
-        )}
+        {p.vowels.length > 0 && <p className="mb-2 text-sm">{vowelWords(p.vowels)}</p>}
         <ul className="flex max-h-64 flex-col overflow-y-auto">
           {p.votes.map((v) => (
             <li key={`${v.takeId}${v.timeS}${v.source}`} className="flex items-center gap-2">
