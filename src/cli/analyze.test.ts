@@ -46,7 +46,16 @@ const Answer = z.strictObject({
   voice: z.strictObject({
     range: Range,
     passaggi: z.array(
-      z.strictObject({ midi, lowMidi: midi, highMidi: midi, upMidi: midi.nullable(), downMidi: midi.nullable(), confidence: z.number() }),
+      z.strictObject({
+        midi,
+        lowMidi: midi,
+        highMidi: midi,
+        upMidi: midi.nullable(),
+        downMidi: midi.nullable(),
+        confidence: z.number(),
+        zone: z.strictObject({ first: midi, last: midi }),
+        impression: z.boolean(),
+      }),
     ),
   }),
 });

@@ -9,6 +9,7 @@ import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
 import { noteEvents } from './note-events';
 import { scaleColours, scaleLegs } from './scale-legs';
+import { machineShare, whistleShare } from './not-voice';
 import { alignPattern } from './pattern';
 import { removeStruck } from './struck';
 import { taskMisfit } from './task-check';
@@ -20,6 +21,10 @@ import { Asked, Leg, NoteProfile, Quality, Range, TakeFindings, Task, Trace } fr
 const BEFORE_TURN_ST = 2;
 const MIN_SUNG_S = 0.3;
 const MAX_STRUCK_SHARE = 0.85;
+/** Of a take that is no voice at all. */
+const NEARLY_ALL = 0.85;
+/** A voice’s second harmonic would be seen from here on. */
+const QUIET_ENOUGH_DB = 30;
 /** What stands out less is the room itself (tuned on takes of rooms without a voice). */
 const LEAST_SNR_DB = 4;
 
@@ -45,6 +50,8 @@ export function analyseTrack(
   const struckShare = removeStruck(track, contour);
   const quality = judge(track, contour, struckShare);
   if (!quality.usable) contour.fill(NaN);
+  const other = quality.usable ? notVoice(track, contour, task, quality.snrDb) : null;
+  if (other) Object.assign(quality, { usable: false, reasons: [...quality.reasons, other] });
   for (let i = 0; i < track.frames; i++) if (Number.isNaN(contour[i])) track.f0[i] = 0;
   const findings: TakeFindings = {
     engine: ENGINE,
@@ -133,6 +140,16 @@ function withCrossOvers(legs: Leg[], contour: Contour, { score, turnMidi }: Timb
     i += pair.length;
   }
   return out;
+}
+
+/** What a take is that no voice made, in plain words with what to do; null where it may be one. Its pitch is still drawn. */
+function notVoice(track: VoiceTrack, contour: Contour, task: Task, snrDb: number): string | null {
+  // One note may be asked for, and held very still.
+  if (task !== 'sustain' && machineShare(contour) > NEARLY_ALL)
+    return 'Only one pitch was heard, stiller than any voice: switch the drone or metronome off and sing.';
+  return snrDb >= QUIET_ENOUGH_DB && whistleShare(track, contour) > NEARLY_ALL
+    ? 'Only pure tones were heard, a whistle or a machine’s beeps: sing instead.'
+    : null;
 }
 
 /** May anything be concluded from this take, and what should be done better next time. */
