@@ -1,5 +1,5 @@
 import { MICROPHONES, MicrophoneName, takenBy } from '../../core/sim/microphone';
-import { directToReverberantDb, drawRoom, heardIn, roomResponse } from '../../core/sim/room';
+import { directToReverberantDb, drawRoom, heardThrough, roomResponse } from '../../core/sim/room';
 import { seededRandom } from '../../core/signal/stats';
 import { Pcm } from '../../core/voice/types';
 import { picker, RATE } from './makers';
@@ -29,15 +29,16 @@ export function drawRecording(seed: number): Recording {
   const between = ([low, high]: readonly [number, number]) => low + (high - low) * random();
   const dry = random() < DRY_SHARE;
   const room = drawRoom(seed, between(DIRECT_DB));
+  const response = roomResponse(room, RATE, seed);
   const microphone = picker(random)(Object.keys(MICROPHONES) as MicrophoneName[]);
   const snrDb = between(SNR_DB);
   const hum = random() < HUM_SHARE ? { hz: random() < 0.5 ? 50 : 60, underDb: between(HUM_UNDER_DB) } : null;
   return {
     room: dry ? null : room.name,
-    directDb: directToReverberantDb(roomResponse(room, RATE, seed), RATE),
+    directDb: directToReverberantDb(response, RATE),
     microphone,
     snrDb,
     hum: hum !== null,
-    of: (pcm, take) => takenBy(microphone, dry ? pcm : heardIn(room, pcm, seed), { snrDb, hum }, seededRandom(1000 * seed + take)),
+    of: (pcm, take) => takenBy(microphone, dry ? pcm : heardThrough(response, pcm), { snrDb, hum }, seededRandom(1000 * seed + take)),
   };
 }

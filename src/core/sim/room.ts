@@ -175,8 +175,11 @@ export function directToReverberantDb(response: Float64Array, sampleRate: number
 }
 
 /** A take as the room's microphone hears it, at most as loud at its peak as it was. */
-export function heardIn(room: Room, { samples, sampleRate }: Pcm, seed = 1): Pcm {
-  const heard = convolve(samples, roomResponse(room, sampleRate, seed));
+export const heardIn = (room: Room, pcm: Pcm, seed = 1): Pcm => heardThrough(roomResponse(room, pcm.sampleRate, seed), pcm);
+
+/** The same through a response that is known already (of the take's own sample rate). */
+export function heardThrough(response: Float64Array, { samples, sampleRate }: Pcm): Pcm {
+  const heard = convolve(samples, response);
   const peak = (of: Float32Array) => of.reduce((most, x) => Math.max(most, Math.abs(x)), 1e-9);
   const gain = Math.min(1, peak(samples) / peak(heard));
   return { sampleRate, samples: heard.map((x) => x * gain) };
