@@ -245,7 +245,9 @@ function subharmonic(data: Float32Array, start: number, hz: number): number {
   for (let m = 2; m <= MOST_MULTIPLE; m++) {
     let pairs = 0;
     for (let k = m; k < top; k += m) {
-      const beside = heights[k - 1] > heights[k + 1] ? heights[k - 1] : heights[k + 1];
+      let beside = heights[k - 1] > heights[k + 1] ? heights[k - 1] : heights[k + 1];
+      // Every fourth stands out of its neighbours where every second does: that is the half's business.
+      if (m === MOST_MULTIPLE) beside = Math.max(beside, heights[k - 2], k + 2 <= top ? heights[k + 2] : 0);
       ratios[pairs++] = heights[k] / (beside + 1e-9);
     }
     if (pairs < FEWEST_PAIRS) break;
