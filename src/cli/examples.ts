@@ -9,16 +9,12 @@ import { expectedChange } from '../core/plan/voice-types';
 import { usualRequest } from '../core/plan/request';
 import { planFor } from '../core/plan/plan';
 import { planText } from '../core/plan/text';
-import { CAST, CastMember } from '../core/sim/cast';
-import { drawRoom, heardIn } from '../core/sim/room';
+import { CAST, CastMember, recordedInCabin } from '../core/sim/cast';
 import { SimTask } from '../core/sim/score';
-import { sing } from '../core/sim/sing';
 import { analyseTake } from '../core/take/analyse';
 
 const OUT = join(process.cwd(), 'docs/examples');
 const SIRENS = 4;
-
-const CABIN = drawRoom(9, 14);
 
 /** A first listening in short: counting aloud, sirens and a scale, heard and pooled. What only points at recordings is left away. */
 function listenTo({ profile, voiceType }: CastMember): VoiceMap {
@@ -30,7 +26,7 @@ function listenTo({ profile, voiceType }: CastMember): VoiceMap {
   ];
   const map = mapVoice(
     tasks.map(([task, kind], i) => {
-      const pcm = heardIn(CABIN, sing(profile, task, { seed: 100 + i, sampleRate: 32000, snrDb: 56 }).pcm);
+      const pcm = recordedInCabin(profile, task, 100 + i);
       return { takeId: `take ${i + 1}`, findings: analyseTake(pcm, kind).findings, marks: [] };
     }),
     { expectedMidi: expectedChange(voiceType) },

@@ -1,18 +1,17 @@
 import { addDays, format, startOfWeek, subWeeks } from 'date-fns';
 import { randomUUID } from 'node:crypto';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
-import { mapVoice } from '../core/map/pool';
 import { midiToHz } from '../core/music/pitch';
 import { planFor } from '../core/plan/plan';
 import { usualRequest, USUAL_TERMS } from '../core/plan/request';
-import { expectedChange, VoiceTypeId } from '../core/plan/voice-types';
+import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { Entry } from '../core/practice/types';
 import { seededRandom } from '../core/signal/stats';
 import { insertAssignment } from '../data/assignments';
 import type { StudioTx } from '../data/client';
 import { savePlanning } from '../data/plans';
 import { addPractice } from '../data/practice';
-import { takesOfSinger } from '../data/takes';
+import { poolNow } from '../data/pooling';
 
 /** How somebody of the demo's cast practises: the phase of each week up to this one, the share of days kept, and a sign told yesterday. */
 interface Habit {
@@ -33,10 +32,7 @@ const dayOf = (date: Date) => format(date, 'yyyy-MM-dd');
 /** Weeks as the planner suggests them for this voice, and a log of what was done of each. */
 export async function seedPractice(tx: StudioTx, singerId: string, voiceType: VoiceTypeId, habit: Habit, seed: number): Promise<void> {
   const random = seededRandom(seed);
-  const evidence = (await takesOfSinger(tx, singerId)).flatMap((t) =>
-    t.findings ? [{ takeId: t.id, findings: t.findings, recordedAt: t.recordedAt.getTime(), marks: [] }] : [],
-  );
-  const map = mapVoice(evidence, { expectedMidi: expectedChange(voiceType) });
+  const map = await poolNow(tx, singerId);
   const today = dayOf(new Date());
   const yesterday = dayOf(addDays(new Date(), -1));
   const entries: Entry[] = [];

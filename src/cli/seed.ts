@@ -2,10 +2,8 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { ENGINE } from '../core/engine';
 import { writeWav } from '../core/format/wav';
-import { CAST, CastMember } from '../core/sim/cast';
-import { drawRoom, heardIn } from '../core/sim/room';
+import { CAST, CastMember, recordedInCabin } from '../core/sim/cast';
 import { SimTask } from '../core/sim/score';
-import { sing } from '../core/sim/sing';
 import { Vowel } from '../core/sim/tract';
 import { analyseTake } from '../core/take/analyse';
 import { auditOf } from '../data/audit';
@@ -18,8 +16,6 @@ import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
 const SESSIONS_WEEKS_AGO = [8, 5, 3, 1];
 const DAY_MS = 86_400_000;
 const FIVE_NOTES = [1, 2, 3, 4, 5, 4, 3, 2, 1];
-/** The cabin they are heard in: the microphone so close that direct sound stands about so far over the reflected, dB. */
-const CABIN = drawRoom(9, 14);
 
 /** What is recorded on a day, and on which vowel; counting aloud once, in the first. */
 const RECORDED: readonly (readonly [task: 'siren' | 'scale' | 'speech', vowel: Vowel])[] = [
@@ -59,7 +55,7 @@ async function seedTake(
     scale: { kind: 'pattern' as const, degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 },
     speech: { kind: 'speech' as const, words: 10 },
   }[kind];
-  const pcm = heardIn(CABIN, sing(profile, task, { seed, vowel, sampleRate: 32000, snrDb: 56 }).pcm);
+  const pcm = recordedInCabin(profile, task, seed, vowel);
   const { findings, trace } = analyseTake(pcm, kind);
   const file = writeWav(pcm, 16);
   const id = randomUUID();

@@ -27,14 +27,19 @@ export async function evidenceFor(tx: StudioTx, singerId: string, until = Infini
   );
 }
 
+/** The map of a voice pooled from what was sung up to a time, without pins. */
+export async function poolNow(tx: StudioTx, singerId: string, until = Infinity): Promise<VoiceMap> {
+  const singer = await findSinger(tx, singerId);
+  return mapVoice(await evidenceFor(tx, singerId, until), { expectedMidi: singer && expectedChange(singer.voiceType) });
+}
+
 /** The pooled map of a voice, without pins: kept from last time while its evidence hasn't changed. */
 async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
   // Read before the takes: evidence that comes meanwhile makes this map old, never wrong.
   const evidence = await evidenceOf(tx, singerId);
   const kept = await keptMap(tx, singerId, evidence);
   if (kept) return kept;
-  const singer = await findSinger(tx, singerId);
-  const map = mapVoice(await evidenceFor(tx, singerId), { expectedMidi: singer && expectedChange(singer.voiceType) });
+  const map = await poolNow(tx, singerId);
   if (!tx.readOnly) await keepMap(tx, singerId, evidence, map, summaryOf(map));
   return map;
 }

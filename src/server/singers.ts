@@ -1,13 +1,12 @@
 import { z } from 'zod';
-import { mapVoice } from '../core/map/pool';
 import { fittingCategories } from '../core/map/categories';
 import { changeNames, SCHOOL_IDS } from '../core/map/schools';
 import { PIN_NAMES, PinName } from '../core/map/types';
-import { expectedChange, familyOf, VOICE_TYPES, voiceType } from '../core/plan/voice-types';
+import { familyOf, VOICE_TYPES, voiceType } from '../core/plan/voice-types';
 import { StudioTx } from '../data/client';
 import { removePin, setPin } from '../data/maps';
 import type { Intake } from '../data/schema';
-import { evidenceFor, mapOf } from '../data/pooling';
+import { mapOf, poolNow } from '../data/pooling';
 import { archiveSinger, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
 import { takeLinesOfSinger } from '../data/takes';
 import { Problem } from './problem';
@@ -60,8 +59,8 @@ export const removeSinger = (id: string, name: string) =>
 /** The map as it stood at a time: what had been sung until then (the marks are today's). */
 export const mapAsOf = (id: string, until: Date) =>
   inPresentStudio(async (tx) => {
-    const singer = await mustFindSinger(tx, id);
-    return mapVoice(await evidenceFor(tx, id, until.getTime()), { expectedMidi: expectedChange(singer.voiceType) });
+    await mustFindSinger(tx, id);
+    return poolNow(tx, id, until.getTime());
   });
 
 export const PinInput = z.object({ what: z.enum(PIN_NAMES), midi: z.number().min(24).max(100).nullable() });

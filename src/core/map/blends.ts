@@ -2,6 +2,7 @@ import { fitLine, median } from '../signal/stats';
 import { CrossOverFit, fitCrossOvers } from '../take/crossover';
 import { ColourPoint, Direction, LegColour } from '../take/types';
 import { Passaggio, TakeEvidence, Vote } from './types';
+import { placeOf } from './zone';
 
 const BIN_ST = 0.75;
 /** Legs that span less tell no blend. */
@@ -57,7 +58,7 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
 const rejected = (takes: TakeEvidence[], fit: CrossOverFit) =>
   takes.some(({ marks }) => marks.some((m) => m.verdict === 'reject' && Math.abs(m.midi - fit.midi) < SAME_ST));
 
-const placesOf = (heard: Passaggio[], direction: Direction) => heard.map((p) => (direction === 'up' ? p.upMidi : p.downMidi) ?? p.midi);
+const placesOf = (heard: Passaggio[], direction: Direction) => heard.map((p) => placeOf(p, direction));
 
 function isNew(fit: CrossOverFit, direction: Direction, heard: Passaggio[]): boolean {
   return (

@@ -9,7 +9,7 @@ const LEAST_DAYS = 2;
 export const LEAST_PASSES = 2;
 
 /** On how many days takes were sung; those without a date are of one sitting. */
-export function dayCount(takes: readonly TakeEvidence[]): number {
+function dayCount(takes: readonly TakeEvidence[]): number {
   const times = takes.map((t) => t.recordedAt ?? 0).sort((a, b) => a - b);
   return times.filter((t, i) => i === 0 || t - times[i - 1] > ANOTHER_DAY_MS).length;
 }

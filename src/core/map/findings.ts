@@ -31,6 +31,12 @@ export function pooledNotes(takes: TakeEvidence[]): PooledNote[] {
     .map(([midi, s]) => ({ midi, db: median(s.db), clarity: median(s.clarity), jitterCents: median(s.jitter) }));
 }
 
+/** Noise of a note against its tone, dB. */
+export const noiseDb = ({ clarity }: PooledNote): number => {
+  const periodic = Math.min(0.999, Math.max(0.05, clarity));
+  return 10 * Math.log10((1 - periodic) / periodic);
+};
+
 /** Fewest slides that speak for a voice by themselves. */
 const LEAST_SLIDES = 2;
 
@@ -58,10 +64,17 @@ const slopeOver = (notes: { midi: number; db: number }[]) =>
     notes.map((n) => n.db),
   ).slope;
 
-/** Name what happens in the voice, each with its measurement (findings and their signs: common practice, no source). */
-export function nameFindings(takes: TakeEvidence[], passaggi: Passaggio[], { expectedMidi, speakingMidi }: KnownPitches): Finding[] {
-  const wide = wideTakes(takes);
-  const notes = pooledNotes(wide);
+/**
+ * Name what happens in the voice, each with its measurement (findings and their signs: common practice, no source); `notes` are
+ * pooled from `wide`, those of the takes that show the whole voice.
+ */
+export function nameFindings(
+  takes: TakeEvidence[],
+  wide: TakeEvidence[],
+  notes: PooledNote[],
+  passaggi: Passaggio[],
+  { expectedMidi, speakingMidi }: KnownPitches,
+): Finding[] {
   const of = { takeIds: takes.map((t) => t.takeId), impression: !isEnough(wide) };
   const findings: Finding[] = passaggi.map(crossingFinding);
   if (notes.length < 12) return findings;
@@ -183,9 +196,7 @@ function weakFirstHead(notes: PooledNote[], p: Passaggio): Sign | null {
   if (weak.length < 3 || below.length < 3 || above.length < 3) return null;
   const sides = (median(below.map((n) => n.db)) + median(above.map((n) => n.db))) / 2;
   const drop = sides - median(weak.map((n) => n.db));
-  const noise = (n: PooledNote) =>
-    -10 * Math.log10(Math.min(0.999, Math.max(0.05, n.clarity)) / (1 - Math.min(0.999, Math.max(0.05, n.clarity))));
-  const airier = median(weak.map(noise)) - median(below.map(noise));
+  const airier = median(weak.map(noiseDb)) - median(below.map(noiseDb));
   if (drop < 2.5 || airier < 2) return null;
   return {
     name: 'weak-first-head',

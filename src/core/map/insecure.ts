@@ -1,5 +1,6 @@
 import { noteName } from '../music/pitch';
 import { median } from '../signal/stats';
+import { noiseDb } from './findings';
 import { recencyOf } from './recency';
 import { InsecureNote, PooledNote, TakeEvidence, Vote } from './types';
 
@@ -68,11 +69,6 @@ export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes:
 /** Notes two to four semitones off, on both sides. */
 const around = (notes: PooledNote[], at: number) =>
   notes.filter((n) => Math.abs(n.midi - notes[at].midi) >= 2 && Math.abs(n.midi - notes[at].midi) <= 4);
-
-const noiseDb = ({ clarity }: PooledNote) => {
-  const periodic = Math.min(0.999, Math.max(0.05, clarity));
-  return 10 * Math.log10((1 - periodic) / periodic);
-};
 
 /** Rasp and push of a note, each 1 or more where it is worth a word, else 0; both need an unsteady pitch, or any breathy or loud note would have one. */
 function strainAt(notes: PooledNote[], at: number, usualUnrest: number): { rasp: number; push: number } {

@@ -5,6 +5,7 @@ import { isEnough, LEAST_PASSES } from './enough';
 import { recencyOf } from './recency';
 import { Count, CrossingName, Passaggio, TakeEvidence, Vote } from './types';
 import { vowelsAt } from './vowels';
+import { passesBy } from './zone';
 
 /** Two changes of one direction nearer than this are one (bridges lie a fourth to a fifth apart; common practice). */
 const APART_ST = 4;
@@ -106,7 +107,7 @@ function paired(ups: Vote[][], downs: Vote[][]): Vote[][] {
 function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passaggio | null {
   const [up, down] = (['up', 'down'] as const).map((d) => centreOf(votes.filter((v) => v.direction === d)));
   const at = (direction: Direction) => (direction === 'up' ? (up ?? down)! : (down ?? up)!);
-  const passing = legs.filter((l) => l.lowestMidi < at(l.direction) - 1.5 && l.highestMidi > at(l.direction) + 1.5);
+  const passing = legs.filter((l) => passesBy(l, at(l.direction)));
   // Like is compared with like: what slides tell is not made less by scales that heard nothing, nor the other way round.
   // (A blend is made of all of them together.)
   const kinds = [true, false].map((slide) =>
@@ -139,7 +140,8 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
   };
   const [ups, downs] = (['up', 'down'] as const).map(count);
   const own = takes.filter((t) => votes.some((v) => v.takeId === t.takeId));
-  const passaggio: Passaggio = {
+  const ordered = [...votes].sort((a, b) => b.weight - a.weight);
+  return {
     midi,
     lowMidi: midi - half,
     highMidi: midi + half,
@@ -151,10 +153,9 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
     name,
     confidence,
     impression: !byCoach && !(isEnough(own) && ups.of >= LEAST_PASSES && downs.of >= LEAST_PASSES),
-    vowels: [],
-    votes: [...votes].sort((a, b) => b.weight - a.weight),
+    vowels: vowelsAt(takes, { midi, upMidi: up, downMidi: down, votes: ordered }),
+    votes: ordered,
   };
-  return { ...passaggio, vowels: vowelsAt(takes, passaggio) };
 }
 
 /** How much speaks for a change, in votes, and as a share of the passes that went by. */

@@ -21,11 +21,12 @@ export function mapVoice(all: TakeEvidence[], { expectedMidi }: VoiceKnown = {})
   const takes = all.filter((t) => t.findings.quality.usable).sort(byTime);
   const votes = takes.flatMap((t) => votesOf(t, recencyOf(t, takes)));
   const passaggi = poolPassaggi(takes, votes);
-  const notes = pooledNotes(wideTakes(takes));
   const extreme = extremes(takes);
+  const wide = wideTakes(takes);
+  const notes = pooledNotes(wide);
   const speaking = takes.map((t) => t.findings.speakingMidi).filter((m): m is number => m !== null);
   const speakingMidi = speaking.length ? median(speaking) : null;
-  const findings = nameFindings(takes, passaggi, { expectedMidi, speakingMidi });
+  const findings = nameFindings(takes, wide, notes, passaggi, { expectedMidi, speakingMidi });
   return {
     engine: ENGINE,
     takes: takes.length,

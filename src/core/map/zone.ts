@@ -1,4 +1,16 @@
+import { Direction, Range } from '../take/types';
 import { Passaggio } from './types';
+
+/** Whoever passes by a change goes this far beyond it on both sides. */
+const PAST_ST = 1.5;
+
+/** Whether a leg goes by a place, MIDI. */
+export const passesBy = ({ lowestMidi, highestMidi }: Range, midi: number): boolean =>
+  lowestMidi < midi - PAST_ST && highestMidi > midi + PAST_ST;
+
+/** Where a passaggio lies going one way; where that isn't known, its centre. */
+export const placeOf = ({ midi, upMidi, downMidi }: Pick<Passaggio, 'midi' | 'upMidi' | 'downMidi'>, direction: Direction): number =>
+  (direction === 'up' ? upMidi : downMidi) ?? midi;
 
 /**
  * The notes of a passaggio, first and last, whole MIDI: from the lower to the upper of the places where the voice changes going

@@ -1,3 +1,5 @@
+import { fitWeightedLine } from '../signal/stats';
+
 /** What was measured on one day: its moment (milliseconds since 1970) and a value for each pass. */
 export interface DayValues {
   at: number;
@@ -88,20 +90,14 @@ function passVariance(days: readonly DayValues[], usual: number): number {
   return squares / freedom;
 }
 
-/** Weighted least-squares line; x runs from 0 to 1, so that the slope is the whole change. */
+/** The line through days of variances of their own; x runs from 0 to 1, so that the slope is the whole change. */
 function trend(x: number[], y: number[], variance: number[]): { first: number; slope: number; slopeVariance: number } {
-  let [sw, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
-  for (let i = 0; i < x.length; i++) {
-    const w = 1 / variance[i];
-    sw += w;
-    sx += w * x[i];
-    sy += w * y[i];
-    sxx += w * x[i] * x[i];
-    sxy += w * x[i] * y[i];
-  }
-  const spread = sxx - (sx * sx) / sw;
-  const slope = (sxy - (sx * sy) / sw) / spread;
-  return { first: (sy - slope * sx) / sw, slope, slopeVariance: 1 / spread };
+  const { slope, intercept, spread } = fitWeightedLine(
+    x,
+    y,
+    variance.map((v) => 1 / v),
+  );
+  return { first: intercept, slope, slopeVariance: 1 / spread };
 }
 
 const HALVINGS = 60;

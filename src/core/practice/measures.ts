@@ -1,6 +1,7 @@
 import { evennessOf, pooledNotes } from '../map/findings';
 import { TakeEvidence } from '../map/types';
 import { votesOf } from '../map/votes';
+import { passesBy } from '../map/zone';
 import { DayValues } from './change';
 
 /**
@@ -47,8 +48,6 @@ export function measuresByDay(takes: readonly (TakeEvidence & { day: string })[]
 
 const within = (timeS: number, leg: { startS: number; endS: number }) => timeS >= leg.startS && timeS <= leg.endS;
 
-/** A leg passes the change when it reaches this far beyond on both sides. */
-const PAST_ST = 1.5;
 /** A cross-over less sure than this tells no width. */
 const LEAST_CONFIDENCE = 0.3;
 
@@ -61,7 +60,7 @@ function dayMeasures(day: string, takes: TakeEvidence[], changeMidi: number | nu
   // Every pass by the change with what was heard in it; nothing heard is a leap and a dip of nothing.
   const crossed = slides.flatMap(({ findings: { legs, events } }) =>
     legs
-      .filter((l) => changeMidi !== null && l.lowestMidi < changeMidi - PAST_ST && l.highestMidi > changeMidi + PAST_ST)
+      .filter((l) => changeMidi !== null && passesBy(l, changeMidi))
       .map((leg) => ({ leg, heard: events.filter((e) => near(e.midi) && within(e.timeS, leg)) })),
   );
   const offs = takes.flatMap((t) =>

@@ -13,18 +13,24 @@ export function quantiles(values: ArrayLike<number>, ps: readonly number[]): num
   });
 }
 
-/** Few numbers are put in order sooner by insertion, and without taking new room each time. */
+/** Put the first `count` values in order, in place: for few of them insertion is sooner than the engine's sort, and takes no room. */
+export function sortFew(values: Float64Array, count: number): Float64Array {
+  for (let i = 1; i < count; i++) {
+    const v = values[i];
+    let at = i;
+    for (; at > 0 && values[at - 1] > v; at--) values[at] = values[at - 1];
+    values[at] = v;
+  }
+  return values;
+}
+
 const few = new Float64Array(64);
 
 export function median(values: ArrayLike<number>): number {
   const n = values.length;
   if (n === 0 || n > few.length) return quantile(values, 0.5);
-  for (let i = 0; i < n; i++) {
-    const v = values[i];
-    let at = i;
-    for (; at > 0 && few[at - 1] > v; at--) few[at] = few[at - 1];
-    few[at] = v;
-  }
+  few.set(values);
+  sortFew(few, n);
   return n % 2 ? few[n >> 1] : (few[n / 2 - 1] + few[n / 2]) / 2;
 }
 
@@ -67,6 +73,26 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): { slope: nu
   }
   const slope = sxx > 1e-12 ? sxy / sxx : 0;
   return { slope, intercept: my - slope * mx };
+}
+
+/** The same through points of weights of their own; `spread` is the weighted sum of squares of x about its mean. */
+export function fitWeightedLine(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  weights: ArrayLike<number>,
+): { slope: number; intercept: number; spread: number } {
+  let [sw, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
+  for (let i = 0; i < x.length; i++) {
+    const w = weights[i];
+    sw += w;
+    sx += w * x[i];
+    sy += w * y[i];
+    sxx += w * x[i] * x[i];
+    sxy += w * x[i] * y[i];
+  }
+  const spread = sxx - (sx * sx) / sw;
+  const slope = (sxy - (sx * sy) / sw) / spread;
+  return { slope, intercept: (sy - slope * sx) / sw, spread };
 }
 
 /** Seeded uniform generator on [0, 1) (mulberry32): same seed, same sequence, on every machine. */

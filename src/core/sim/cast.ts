@@ -1,6 +1,11 @@
 import { SchoolId } from '../map/schools';
 import { VoiceTypeId } from '../plan/voice-types';
+import { Pcm } from '../voice/types';
 import { SingerProfile } from './profile';
+import { drawRoom, heardThrough, roomResponse } from './room';
+import { SimTask } from './score';
+import { sing } from './sing';
+import { Vowel } from './tract';
 
 /** A member of the demo's cast: a made-up singer and how the voice is built. */
 export interface CastMember {
@@ -15,6 +20,19 @@ export interface CastMember {
   profile: SingerProfile;
   /** How the crossing changes from the first to the last week: semitones the passaggio moves, share the leap shrinks. */
   progress: { moveSt: number; leapShrink: number };
+}
+
+/** What the company is recorded at, hertz, with the barge's own noise so far under the loudest singing, dB. */
+const RATE = 32000;
+const QUIET_DB = 56;
+/** The cabin they are heard in: the microphone so close that direct sound stands about 14 dB over the reflected. */
+const CABIN = drawRoom(9, 14);
+let cabin: Float64Array | undefined;
+
+/** A take of one of the company, as the microphone in the cabin hears it. */
+export function recordedInCabin(profile: SingerProfile, task: SimTask, seed: number, vowel?: Vowel): Pcm {
+  cabin ??= roomResponse(CABIN, RATE);
+  return heardThrough(cabin, sing(profile, task, { seed, vowel, sampleRate: RATE, snrDb: QUIET_DB }).pcm);
 }
 
 const vibrato = { rateHz: 5.5, cents: 40 };

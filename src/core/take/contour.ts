@@ -1,4 +1,5 @@
 import { hzToMidi } from '../music/pitch';
+import { sortFew } from '../signal/stats';
 import { HOP_S, VoiceTrack } from '../voice/types';
 
 /** Pitch of each frame as fractional MIDI; NaN where nobody sings. */
@@ -54,13 +55,8 @@ export function smoothMedian(values: Float64Array, width: number): Float64Array 
   const part = new Float64Array(2 * half + 1);
   for (let i = 0; i < values.length; i++) {
     let n = 0;
-    // Few values: put each in its place.
-    for (let j = Math.max(0, i - half); j < Math.min(values.length, i + half + 1); j++) {
-      let at = n++;
-      for (; at > 0 && part[at - 1] > values[j]; at--) part[at] = part[at - 1];
-      part[at] = values[j];
-    }
-    out[i] = part[n >> 1];
+    for (let j = Math.max(0, i - half); j < Math.min(values.length, i + half + 1); j++) part[n++] = values[j];
+    out[i] = sortFew(part, n)[n >> 1];
   }
   return out;
 }

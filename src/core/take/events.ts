@@ -100,16 +100,16 @@ function momentsOf(contour: Contour, levelDb: Float32Array, source: Source, leg:
   const end = Math.min(Math.round(leg.endS / HOP_S), voiceEnd(contour, levelDb, Math.round(leg.endS / HOP_S)) - TO_END);
   for (let frame = Math.round(leg.startS / HOP_S) + FROM_TURN; frame < end; frame += STRIDE) {
     // Where noise leaves too few harmonics to compare, a leap is still one.
-    const { slope, levelDb, dipDb } = source.stepAt(frame) ?? UNSEEN;
+    const step = source.stepAt(frame) ?? UNSEEN;
     const before = lineAt(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1);
     const after = lineAt(contour, frame, frame + LINE_FROM, frame + LINE_TO);
-    const signs = { slope: along * slope, dip: dipDb, level: along * levelDb, wobble: wobbleAt(contour, frame) };
+    const signs = { slope: along * step.slope, dip: step.dipDb, level: along * step.levelDb, wobble: wobbleAt(contour, frame) };
     const leap = along * (after - before);
     const firm =
       Math.abs(leap) > HEARD_LEAP_ST &&
       onLine(contour, frame, frame - LINE_TO + 1, frame - LINE_FROM + 1) >= FIRM_SHARE &&
       onLine(contour, frame, frame + LINE_FROM, frame + LINE_TO) >= FIRM_SHARE;
-    out.push({ frame, dipDb, signs, leap, firm });
+    out.push({ frame, dipDb: step.dipDb, signs, leap, firm });
   }
   return out;
 }
@@ -133,7 +133,7 @@ function peaks(
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
     if (askedLeap(contour, m.frame) || gradual(source, m, direction, evidence[i])) return [];
     const event = eventOf(contour, m, direction, evidence[i]);
-    return bornOut(event, m, direction) ? [{ evidence: evidence[i], event }] : [];
+    return borneOut(event, m, direction) ? [{ evidence: evidence[i], event }] : [];
   });
 }
 
@@ -142,7 +142,7 @@ const SAME_LEAP_ST = 1;
 const SAME_LEAP_SHARE = 0.5;
 
 /** Whether the pitches beside an event are sung, and are as far apart as its leap: a tracker that slips away and back is neither. */
-function bornOut({ fromMidi, toMidi, kind }: TakeEvent, { leap }: Moment, direction: Direction): boolean {
+function borneOut({ fromMidi, toMidi, kind }: TakeEvent, { leap }: Moment, direction: Direction): boolean {
   if (Number.isNaN(fromMidi + toMidi)) return false;
   const apart = (toMidi - fromMidi) * (direction === 'up' ? 1 : -1);
   return (kind !== 'flip' && kind !== 'crack') || Math.abs(apart - leap) <= Math.max(SAME_LEAP_ST, SAME_LEAP_SHARE * Math.abs(leap));
@@ -244,7 +244,7 @@ function lineAt(contour: Contour, frame: number, from: number, to: number): numb
   let at = 0;
   let slope = 0;
   for (let pass = 0; pass < LINE_PASSES; pass++) {
-    let [n, sw, sx, sy, sxx, sxy] = NO_SUMS;
+    let [n, sw, sx, sy, sxx, sxy] = NONE;
     for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++) {
       const m = contour[i];
       if (Number.isNaN(m)) continue;
@@ -264,8 +264,6 @@ function lineAt(contour: Contour, frame: number, from: number, to: number): numb
   }
   return at;
 }
-
-const NO_SUMS = [0, 0, 0, 0, 0, 0];
 
 /** Share of the frames `from` to `to` that are sung and lie on the line through them. */
 function onLine(contour: Contour, frame: number, from: number, to: number): number {

@@ -1,4 +1,4 @@
-import { median } from '../signal/stats';
+import { fitWeightedLine, median } from '../signal/stats';
 import { HARMONICS, NO_HARMONIC_DB, VoiceTrack } from '../voice/types';
 import { Contour } from './contour';
 import { Filter, filterDb } from './timbre';
@@ -100,6 +100,7 @@ export function sourceOf(track: VoiceTrack, contour: Contour, filter: Filter): S
 /** Octaves of each harmonic over the first, as far as they count. */
 const OCTAVES = Float64Array.from({ length: HARMONICS }, (_, k) => Math.min(MOST_OCTAVES, Math.log2(k + 1)));
 const residue = new Float64Array(HARMONICS);
+const weights = new Float64Array(HARMONICS);
 
 /** Slope of a line through points, points far off it counting less (one step of Tukey's idea with Huber's weights). */
 function slopeOver(x: Float64Array, y: Float64Array): number {
@@ -107,20 +108,13 @@ function slopeOver(x: Float64Array, y: Float64Array): number {
   let intercept = 0;
   let scale = Infinity;
   for (let pass = 0; pass < 2; pass++) {
-    let [sw, sx, sy, sxx, sxy] = [0, 0, 0, 0, 0];
     for (let i = 0; i < x.length; i++) {
       const off = Math.abs(y[i] - intercept - slope * x[i]);
-      const w = pass === 0 || off < scale ? 1 : scale / off;
-      sw += w;
-      sx += w * x[i];
-      sy += w * y[i];
-      sxx += w * x[i] * x[i];
-      sxy += w * x[i] * y[i];
+      weights[i] = pass === 0 || off < scale ? 1 : scale / off;
     }
-    const spread = sxx - (sx * sx) / sw;
-    if (spread < 1e-9) return 0;
-    slope = (sxy - (sx * sy) / sw) / spread;
-    intercept = (sy - slope * sx) / sw;
+    const line = fitWeightedLine(x, y, weights);
+    if (line.spread < 1e-9) return 0;
+    ({ slope, intercept } = line);
     for (let i = 0; i < x.length; i++) residue[i] = Math.abs(y[i] - intercept - slope * x[i]);
     scale = 1.5 * median(residue.subarray(0, x.length)) + 1e-6;
   }

@@ -1,4 +1,5 @@
 import { copySamples, floats, forget, FourTransforms, fourTransforms, LANES, place, reserve } from '../signal/kernel';
+import { sortFew } from '../signal/stats';
 import { decayOf, RoomSound } from './room';
 import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S, MAX_F0, MIN_F0, NO_HARMONIC_DB } from './types';
 
@@ -207,17 +208,6 @@ const FEWEST_PAIRS = 3;
 const ratios = new Float64Array(MOST_COUNTED);
 const heights = new Float64Array(MOST_COUNTED + 1);
 
-/** The value at place `rank` of the first `count`, smallest first; they are put in order on the way. */
-function smallest(values: Float64Array, count: number, rank: number): number {
-  for (let i = 1; i < count; i++) {
-    const v = values[i];
-    let at = i;
-    for (; at > 0 && values[at - 1] > v; at--) values[at] = values[at - 1];
-    values[at] = v;
-  }
-  return values[rank];
-}
-
 /**
  * How much a pitch is a subharmonic, 0 (no) to 1: where pulses alternate, or where it is only common to two notes, every second
  * (third, fourth) harmonic stands over those beside it (nearly all of them: a few strong ones are a resonance), or most are
@@ -252,7 +242,7 @@ function subharmonic(data: Float32Array, start: number, hz: number): number {
     }
     if (pairs < FEWEST_PAIRS) break;
     // Roots of amplitudes are compared: 40 dB a decade.
-    const db = 40 * Math.log10(smallest(ratios, pairs, Math.floor(pairs / 4)) + 1e-9);
+    const db = 40 * Math.log10(sortFew(ratios, pairs)[Math.floor(pairs / 4)] + 1e-9);
     most = Math.max(most, (db - STAND_OUT_DB) / (WHOLLY_DB - STAND_OUT_DB));
   }
   return Math.min(1, most);
