@@ -15,7 +15,7 @@ const ROUNDS = 4;
 /** A blend that lies this near a change already heard is that change. */
 const SAME_ST = 4.5;
 /** Confidence a pooled blend needs to be said at all. */
-const LEAST_CONFIDENCE = 0.5;
+const LEAST_CONFIDENCE = 0.35;
 /** Beside a change already heard it takes more. */
 const LEAST_BESIDE = 0.75;
 

@@ -41,15 +41,18 @@ export function robustSpread(values: ArrayLike<number>): number {
 }
 
 /** Weighted median; NaN when the weights sum to zero. */
-export function weightedMedian(values: readonly number[], weights: readonly number[]): number {
+export const weightedMedian = (values: readonly number[], weights: readonly number[]): number => weightedQuantile(values, weights, 0.5);
+
+/** Weighted quantile: the value under which a share `p` of the weight lies; NaN for no values. */
+export function weightedQuantile(values: readonly number[], weights: readonly number[], p: number): number {
   const order = values.map((_, i) => i).sort((a, b) => values[a] - values[b]);
   const total = weights.reduce((a, b) => a + b, 0);
   let run = 0;
   for (let o = 0; o < order.length; o++) {
     const i = order[o];
     run += weights[i];
-    if (run > total / 2) return values[i];
-    if (run === total / 2 && o + 1 < order.length) return (values[i] + values[order[o + 1]]) / 2;
+    if (run > p * total) return values[i];
+    if (run === p * total && o + 1 < order.length) return (values[i] + values[order[o + 1]]) / 2;
   }
   return NaN;
 }

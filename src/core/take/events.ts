@@ -131,7 +131,7 @@ function peaks(
   return moments.flatMap((m, i) => {
     if (evidence[i] < 0) return [];
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
-    if (askedLeap(contour, m.frame) || gradual(source, m, direction, evidence[i])) return [];
+    if (askedLeap(contour, m.frame) || slipping(contour, m.frame) || gradual(source, m, direction, evidence[i])) return [];
     const event = eventOf(contour, m, direction, evidence[i]);
     return borneOut(event, m, direction) ? [{ evidence: evidence[i], event }] : [];
   });
@@ -176,6 +176,24 @@ function askedLeap(contour: Contour, frame: number): boolean {
 
 /** A siren of two octaves a second with a leap of the register. */
 const MOST_SUNG_OVER_ST = 9.5;
+
+/** A tracker that can't tell a voice from its echo jumps so far, to and fro as often as this within 0.3 s on each side. */
+const SLIP_ST = 0.6;
+const SLIPS = 3;
+
+/** Whether the pitch around a frame jumps to and fro: a voice leaps once. */
+function slipping(contour: Contour, frame: number): boolean {
+  const reach = framesIn(0.3);
+  let last = NaN;
+  let [ups, downs] = [0, 0];
+  for (let i = Math.max(0, frame - reach); i < Math.min(contour.length, frame + reach); i++) {
+    if (Number.isNaN(contour[i])) continue;
+    if (contour[i] - last > SLIP_ST) ups++;
+    if (last - contour[i] > SLIP_ST) downs++;
+    last = contour[i];
+  }
+  return Math.min(ups, downs) >= SLIPS;
+}
 
 /** The first pitch from a frame on, going one way; NaN where none is near. */
 function pitchFrom(contour: Contour, frame: number, step: 1 | -1): number {

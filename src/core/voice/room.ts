@@ -1,5 +1,6 @@
-import { fitLine, median } from '../signal/stats';
-import { HOP_S } from './types';
+import { floats, fourTransforms, copySamples, LANES, place, reserve } from '../signal/kernel';
+import { quantile, weightedQuantile } from '../signal/stats';
+import { ANALYSIS_RATE } from './types';
 
 /** What a room adds to a voice: how long it rings (to -60 dB), and how loud the reflected sound is beside the direct. */
 export interface RoomSound {
@@ -8,67 +9,160 @@ export interface RoomSound {
   share: number;
 }
 
-/** A voice may have stopped where it first lies this far under what it was in the last 0.2 s. */
-const STOPPED_DB = 5;
-const BEFORE_FRAMES = 40;
-/** Its own release is over after this (common practice: a soft offset takes under 0.1 s). */
-const RELEASE_FRAMES = 20;
-/** From there its decay is read until it comes this near the floor, or something rises out of it by so much. */
-const OVER_FLOOR_DB = 5;
-const RISE_DB = 6;
-const FEWEST_FRAMES = 10;
-/** A decay falls by this much at least, along a line with this scatter at most. */
-const LEAST_FALL_DB = 6;
+/** What a room is taken for that was never heard to ring: a furnished one, close to the microphone (common practice). */
+export const USUAL_ROOM: RoomSound = { reverbS: 0.3, share: 0.1 };
 
-const MOST_SCATTER_DB = 2.5;
-/** One that stands alone has a knee: the voice itself stops so much faster than the room. Else it may be a voice fading. */
-const KNEE = 1.8;
-/** Rooms outside this are not rooms: a voice fading, or a device letting go. */
-const SHORTEST_S = 0.1;
-const LONGEST_S = 2;
-/** Of all that sounds, reflections make up this much at most: more is a voice fading. */
-const MOST_PART = 0.75;
+/** Spectra of 64 ms every 10 ms, at half the analysis rate, of so many seconds at most. */
+const RATE = ANALYSIS_RATE / 2;
+const WINDOW = 512;
+const TRANSFORM = 1024;
+const HOP_SAMPLES = 80;
+const HOP_SECONDS = HOP_SAMPLES / RATE;
+const MOST_SECONDS = 30;
+/** Bands of three bins, two bins apart, from 800 to 3500 Hz: under that a gliding harmonic takes too long to leave a band. */
+const [FIRST_BIN, LAST_BIN] = [102, 448];
+const BANDS = (LAST_BIN - FIRST_BIN) / 2;
+/** A band's noise, in powers of what it is in its quietest twentieth. */
+const QUIETEST = 0.05;
+const NOISE_OF_QUIETEST = 4;
+/** A harmonic goes through a band where it is loudest within 0.1 s, and 20 dB over the noise. */
+const PEAK_FRAMES = 10;
+const PEAK_OVER_NOISE = 100;
+/** It has left after so many frames, by the window's reach; from there the room alone is heard, for 0.4 s at most, */
+const LEFT_FRAMES = 8;
+const MOST_FRAMES = 40;
+const FEWEST_FRAMES = 8;
+/** until it is this near the noise, or the next harmonic lifts it by 6 dB, which it began to do a few frames before. */
+const OVER_NOISE = 4;
+const LIFTED = 4;
+const LIFT_FRAMES = 5;
+/** Fewer decays tell nothing. */
+const FEWEST_DECAYS = 10;
+/** Rooms people sing in (common practice). */
+const [SHORTEST_S, LONGEST_S] = [0.15, 1.6];
+/** A harmonic that is still there decays more slowly than the room and holds more: the steepest fifth of slopes, the least tenth of what is held. */
+const STEEPEST = 0.2;
+const LONGER = 1.15;
+const LEAST_HELD = 0.1;
+/** It has not left a band that holds more than a third of its peak. */
+const STILL_THERE = 1 / 3;
+/**
+ * The reflected part, dB, as a line over what the decays hold (tuned on image-source rooms of 0.3 to 1.1 s with direct sound from
+ * 17 dB over to 7 dB under the reflected).
+ */
+const SHARE_SLOPE = 2.12;
+const SHARE_AT_ZERO_DB = 20.6;
+const [LEAST_SHARE_DB, MOST_SHARE_DB] = [-13, 3];
+
+interface Decay {
+  band: number;
+  from: number;
+  to: number;
+}
+
+const transforms = fourTransforms(TRANSFORM);
+const taper = place(
+  Float64Array.from({ length: TRANSFORM }, (_, i) => (i < WINDOW ? 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / WINDOW) : 0)),
+);
+const tapers = new Float64Array(LANES).fill(taper);
+const reach = TRANSFORM + (LANES - 1) * HOP_SAMPLES;
+const samplesPlace = reserve(reach);
 
 /**
- * Estimate the room from the decays of a take: where the voice has stopped, what is heard falls on a straight line in dB
- * (Polack 1988; Schroeder 1965), whose slope is the reverberation time and whose height at the stop is the reflected part.
- * The median over all decays; null where none was heard.
- * @param levelDb level every 5 ms
+ * Estimate the room from what stays in a narrow band once a harmonic has gone through it, or a note has ended: reflected sound
+ * alone, falling exponentially (Polack 1988), whose slope is the reverberation time and whose height over what was fed into the
+ * band is the reflected part. A voice that glides shows hundreds of such decays in a few seconds. Null where hardly any was heard.
+ * @param half samples at half the analysis rate
  */
-export function estimateRoom(levelDb: Float32Array, floorDb: number): RoomSound | null {
-  const times: number[] = [];
-  const shares: number[] = [];
-  let knees = 0;
-  const floor = 10 ** (floorDb / 10);
-  for (let i = BEFORE_FRAMES; i < levelDb.length; i++) {
-    let loud = -Infinity;
-    for (let k = 1; k <= BEFORE_FRAMES; k++) loud = Math.max(loud, levelDb[i - k]);
-    if (levelDb[i] >= loud - STOPPED_DB || levelDb[i - 1] < loud - STOPPED_DB) continue;
-    const seconds: number[] = [];
-    const levels: number[] = [];
-    let least = Infinity;
-    for (let k = i; k < levelDb.length && levelDb[k] > floorDb + OVER_FLOOR_DB && levelDb[k] < least + RISE_DB; k++) {
-      least = Math.min(least, levelDb[k]);
-      if (k < i + RELEASE_FRAMES) continue;
-      seconds.push((k - i) * HOP_S);
-      levels.push(10 * Math.log10(Math.max(1e-12, 10 ** (levelDb[k] / 10) - floor)));
-    }
-    if (levels.length < FEWEST_FRAMES) continue;
-    const { slope, intercept } = fitLine(seconds, levels);
-    const scatter = Math.sqrt(levels.reduce((s, l, n) => s + (l - intercept - slope * seconds[n]) ** 2, 0) / levels.length);
-    const reverbS = -60 / slope;
-    const fall = -slope * seconds.length * HOP_S;
-    if (fall < LEAST_FALL_DB || scatter > MOST_SCATTER_DB) continue;
-    if (!(reverbS > SHORTEST_S && reverbS < LONGEST_S)) continue;
-    const part = 10 ** ((intercept - loud + 1) / 10);
-    if (part > MOST_PART) continue;
-    if (loud - STOPPED_DB / 2 - intercept - slope * RELEASE_FRAMES * HOP_S > KNEE * -slope * RELEASE_FRAMES * HOP_S) knees++;
-    times.push(reverbS);
-    shares.push(part / (1 - part));
-    i += seconds.length;
-  }
-  return times.length > 1 || knees > 0 ? { reverbS: median(times), share: median(shares) } : null;
+export function estimateRoom(half: Float32Array): RoomSound | null {
+  const frames = Math.min(MOST_SECONDS / HOP_SECONDS, Math.floor((half.length - WINDOW) / HOP_SAMPLES));
+  if (frames < LEFT_FRAMES + FEWEST_FRAMES) return null;
+  const bands = powersOf(half, frames);
+  const noise = bands.map((powers) => NOISE_OF_QUIETEST * quantile(powers, QUIETEST) + 1e-14);
+  const decays = bands.flatMap((powers, band) => decaysOf(powers, noise[band]).map((decay): Decay => ({ band, ...decay })));
+  if (decays.length < FEWEST_DECAYS) return null;
+  const slopes = decays.map((decay) => slopeOf(decay, bands[decay.band], noise[decay.band]));
+  const steep = weightedQuantile(
+    slopes.map(({ slope }) => slope),
+    slopes.map(({ weight }) => weight),
+    STEEPEST,
+  );
+  const reverbS = Math.min(LONGEST_S, Math.max(SHORTEST_S, (-60 * LONGER) / Math.min(-1, steep)));
+  const held = quantile(heldIn(decays, bands, decayOf({ reverbS }, HOP_SECONDS)), LEAST_HELD);
+  const shareDb = SHARE_SLOPE * 10 * Math.log10(held) + SHARE_AT_ZERO_DB;
+  return { reverbS, share: 10 ** (Math.min(MOST_SHARE_DB, Math.max(LEAST_SHARE_DB, shareDb)) / 10) };
 }
 
 /** Decay of power in `hopS` seconds. */
-export const decayOf = ({ reverbS }: RoomSound, hopS: number): number => 10 ** ((-6 * hopS) / reverbS);
+export const decayOf = ({ reverbS }: Pick<RoomSound, 'reverbS'>, hopS: number): number => 10 ** ((-6 * hopS) / reverbS);
+
+/** Power of each band, frame by frame. */
+function powersOf(half: Float32Array, frames: number): Float32Array[] {
+  const bands = Array.from({ length: BANDS }, () => new Float32Array(frames));
+  const starts = Float64Array.from({ length: LANES }, (_, lane) => samplesPlace + 4 * lane * HOP_SAMPLES);
+  for (let frame = 0; frame < frames; frame += LANES) {
+    copySamples(half, frame * HOP_SAMPLES, reach, samplesPlace);
+    transforms.powerSpectra(starts, tapers, WINDOW);
+    const data = floats();
+    for (let lane = 0; lane < LANES && frame + lane < frames; lane++)
+      for (let band = 0, at = transforms.power / 4 + LANES * (FIRST_BIN - 1) + lane; band < BANDS; band++, at += 2 * LANES)
+        bands[band][frame + lane] = (data[at] + data[at + LANES] + data[at + 2 * LANES]) / 3;
+  }
+  return bands;
+}
+
+/** The stretches of a band in which nothing but the room is heard. */
+function decaysOf(powers: Float32Array, noise: number): { from: number; to: number }[] {
+  const out: { from: number; to: number }[] = [];
+  for (let peak = PEAK_FRAMES; peak < powers.length; peak++) {
+    if (powers[peak] < PEAK_OVER_NOISE * noise || !isLoudest(powers, peak)) continue;
+    const from = peak + LEFT_FRAMES;
+    let least = Infinity;
+    let to = from;
+    for (
+      ;
+      to < Math.min(powers.length, from + MOST_FRAMES) && powers[to] > OVER_NOISE * noise && powers[to] < STILL_THERE * powers[peak];
+      to++
+    ) {
+      if (powers[to] < least) least = powers[to];
+      if (powers[to] < LIFTED * least) continue;
+      to -= LIFT_FRAMES;
+      break;
+    }
+    if (to - from >= FEWEST_FRAMES) out.push({ from, to });
+    peak += PEAK_FRAMES - 1;
+  }
+  return out;
+}
+
+function isLoudest(powers: Float32Array, frame: number): boolean {
+  for (let i = frame - PEAK_FRAMES; i <= Math.min(powers.length - 1, frame + PEAK_FRAMES); i++) if (powers[i] > powers[frame]) return false;
+  return true;
+}
+
+/** The slope of a decay, dB a second, noise taken off, and what it weighs. */
+function slopeOf({ from, to }: Decay, powers: Float32Array, noise: number): { slope: number; weight: number } {
+  let xy = 0;
+  let xx = 0;
+  for (let i = from; i < to; i++) {
+    const seconds = (i - (from + to - 1) / 2) * HOP_SECONDS;
+    xy += seconds * 10 * Math.log10(powers[i] - noise);
+    xx += seconds * seconds;
+  }
+  return { slope: xy / xx, weight: xx };
+}
+
+/** What is heard in the decays over what a room that keeps so much a frame was fed until then. */
+function heldIn(decays: Decay[], bands: Float32Array[], keep: number): number[] {
+  const ratios: number[] = [];
+  let next = 0;
+  bands.forEach((powers, band) => {
+    let fed = 0;
+    for (let i = 1; next < decays.length && decays[next].band === band; i++) {
+      fed = keep * fed + (1 - keep) * powers[i - 1];
+      if (i >= decays[next].from) ratios.push(powers[i] / fed);
+      if (i >= decays[next].to - 1) next++;
+    }
+  });
+  return ratios;
+}

@@ -5,14 +5,13 @@ import { createResampler, resample } from '../signal/resample';
 import { quantiles } from '../signal/stats';
 import { createCandidates, createRoomMemory, findCandidates, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
 import { createPath } from './path';
-import { estimateRoom, RoomSound } from './room';
-import { ANALYSIS_RATE, HARMONICS, HOP, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
+import { estimateRoom, USUAL_ROOM } from './room';
+import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
 
-/** Voiced runs shorter than this many frames (30 ms) are taken for chance. */
+/** Voiced runs shorter than this many frames (30 ms), or than so many periods, are taken for chance. */
 const MIN_RUN = 6;
+const MIN_PERIODS = 5;
 const MIN_SECONDS = 0.02;
-/** What a room is taken for that was never heard to ring: a furnished one, close to the microphone (common practice). */
-const USUAL_ROOM: RoomSound = { reverbS: 0.3, share: 0.1 };
 /** Frames within this of the floor are where nobody sings. */
 const QUIET_DB = 4;
 /** Hum further under the voice than this does no harm. */
@@ -100,7 +99,7 @@ export function createTracker(sampleRate: number): Tracker {
       const [floorDb, usualDb, loudDb] = quantiles(levelDb, [0.02, 0.9, 0.98]);
       const gateDb = Math.max(Math.min(floorDb + 6, usualDb - 25), loudDb - 60);
       const path = createPath(frames);
-      const memory = createRoomMemory(estimateRoom(levelDb, floorDb) ?? USUAL_ROOM, SHARED);
+      const memory = createRoomMemory(estimateRoom(halfSamples) ?? USUAL_ROOM, SHARED);
       const directDb = levelDb.slice();
       const fresh = new Float32Array(frames);
       for (let done = 0; done < frames; done += MOST_FRAMES) {
@@ -359,8 +358,9 @@ function dropShortRuns(f0: Float32Array, clarity: Float32Array) {
       continue;
     }
     let end = i;
-    while (end < f0.length && f0[end] > 0) end++;
-    if (end - i < MIN_RUN) {
+    let periods = 0;
+    for (; end < f0.length && f0[end] > 0; end++) periods += f0[end] * HOP_S;
+    if (end - i < MIN_RUN || periods < MIN_PERIODS) {
       f0.fill(0, i, end);
       clarity.fill(0, i, end);
     }
