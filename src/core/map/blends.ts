@@ -1,134 +1,129 @@
-import { fitLine, median } from '../signal/stats';
-import { CrossOverFit, fitCrossOvers } from '../take/crossover';
-import { ColourPoint, Direction, LegColour } from '../take/types';
+import { Direction, Leg } from '../take/types';
+import { Rise, SourceModel, sourceModel } from './source-model';
 import { Passaggio, TakeEvidence, Vote } from './types';
-import { placeOf } from './zone';
 
-const BIN_ST = 0.75;
-/** Legs that span less tell no blend. */
+/** Legs that span less tell no blend, and fewer of them neither. */
 const LEAST_SPAN_ST = 9;
-/** A bin of the common curve needs so many legs. */
-const LEAST_LEGS = 2;
 const FEWEST_LEGS = 3;
-/** Alignment of the legs' own heights settles in so many rounds. */
-const ROUNDS = 4;
-/** A blend that lies this near a change already heard is that change. */
-const SAME_ST = 4.5;
-/** Confidence a pooled blend needs to be said at all. */
-const LEAST_CONFIDENCE = 0.35;
-/** Beside a change already heard it takes more. */
-const LEAST_BESIDE = 0.75;
-
-interface OwnLeg {
-  takeId: string;
-  leg: number;
-  direction: Direction;
-  timeS: number;
-  points: ColourPoint[];
-}
+/** So many of the last takes tell it as well as more. */
+const MOST_TAKES = 16;
+/** Places are tried this far apart, from so far over the lowest to so far under the highest pitch: a change is seen from both sides. */
+const PLACE_ST = 0.5;
+const OVER_LOWEST_ST = 5;
+const UNDER_HIGHEST_ST = 3.5;
+const WIDTHS_ST = [2, 4, 6];
+/** Coming down the change lies lower by so much (common practice: a semitone or two). */
+const HYSTERESES_ST = [0.5, 1.5, 3];
+/** Beside a change that is heard, or another blend, it lies so far away (bridges lie a fourth to a fifth apart; common practice). */
+const APART_ST = 7;
+/** Nats of evidence, over all places tried, that a blend needs: more where all takes have one vowel, which can't be told from the voice then. */
+const LEAST_EVIDENCE = { vowels: -0.3, oneVowel: 0.6 };
+/** Vowels that turn so far apart are two. */
+const VOWELS_APART_ST = 2;
+/** How well its place must be known. */
+const MOST_SPREAD_ST = 2.5;
+/** What one vowel shows and another denies, by so many nats, is the vowel: where pitch meets the first formant the first harmonic gains too. */
+const DENIED = -1.5;
+/** A voice with no change heard has one it blends more often than not, nats. */
+const ODDS = 0.5;
+const MOST_BLENDS = 2;
 
 /**
- * A change that no pass makes audible: colour that crosses over little by little is lost in a single leg's room and vowel, so the
- * curves of all legs of a direction are laid over each other (each at its own height) and the cross-over is looked for in the two
- * common ones. Every leg that went by votes for it.
+ * Changes that no pass makes audible: the colour of all slides together says where chest turns into head little by little.
+ * Every leg that went by votes for it.
  */
 export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: Map<string, number>): Vote[] {
-  const legs = takes
-    .flatMap(({ takeId, findings: { legs, colours, durationS } }): OwnLeg[] => [
-      ...legs.map((l, leg) => ({ takeId, leg, direction: l.direction, timeS: (l.startS + l.endS) / 2, points: l.colour ?? [] })),
-      // A scale's colours belong to the take; legs of it are counted from the first that goes their way.
-      ...(colours ?? []).map((c) => ({ takeId, leg: legs.findIndex((l) => l.direction === c.direction), timeS: durationS / 2, ...c })),
-    ])
-    .filter(({ points }) => points.length > 1 && points[points.length - 1].midi - points[0].midi >= LEAST_SPAN_ST);
-  if (legs.length < FEWEST_LEGS) return [];
-  const directions = (['up', 'down'] as const).filter((d) => legs.some((l) => l.direction === d));
-  const curves = directions.map((direction): LegColour => ({
-    direction,
-    points: withoutSteps(commonCurve(legs.filter((l) => l.direction === direction)), placesOf(heard, direction)),
-  }));
-  const fits = fitCrossOvers(curves);
-  return directions.flatMap((direction, d) =>
-    fits[d]
-      .filter((fit) => isNew(fit, direction, heard) && !rejected(takes, fit))
-      .flatMap((fit) => legs.filter((l) => l.direction === direction).flatMap((leg) => vote(leg, fit, recency))),
-  );
+  const slides = takes
+    .map(({ takeId, findings: { legs, vowelTurnMidi } }) => ({
+      takeId,
+      turnMidi: vowelTurnMidi,
+      legs: legs.map((leg) => beforeTurn(leg, vowelTurnMidi)),
+    }))
+    .filter(({ legs }) => legs.some(isLong))
+    .slice(-MOST_TAKES);
+  if (slides.flatMap(({ legs }) => legs.filter(isLong)).length < FEWEST_LEGS) return [];
+  const model = sourceModel(slides.map(({ legs }) => legs.filter(isLong)));
+  if (!model) return [];
+  const turns = slides.flatMap(({ turnMidi }) => turnMidi ?? []);
+  const least = Math.max(...turns) - Math.min(...turns) > VOWELS_APART_ST ? LEAST_EVIDENCE.vowels : LEAST_EVIDENCE.oneVowel;
+  const known = heard.map(riseOf);
+  const votes: Vote[] = [];
+  for (let n = 0; n < MOST_BLENDS; n++) {
+    const blend = bestBlend(model, known, least);
+    if (!blend) break;
+    known.push(blend.rise);
+    if (rejected(takes, blend.rise) || model.evidenceByTake(blend.rise, known.slice(0, -1)).some((e) => e < DENIED)) continue;
+    for (const { takeId, legs } of slides)
+      legs.forEach((leg, l) => {
+        if (isLong(leg)) votes.push(...vote(takeId, l, leg, blend, recency.get(takeId) ?? 1));
+      });
+  }
+  return votes;
 }
+
+/** A leg without the pitches that come near the first formant, an octave over where the vowel turns: there the first harmonic gains by itself. */
+const beforeTurn = (leg: Leg, turnMidi: number | null | undefined): Leg =>
+  turnMidi == null ? leg : { ...leg, harmonics: leg.harmonics?.filter(({ midi }) => midi < turnMidi + 12 - BEFORE_TURN_ST) };
+
+const BEFORE_TURN_ST = 4;
+
+const isLong = ({ harmonics, lowestMidi, highestMidi }: Leg) => (harmonics?.length ?? 0) > 0 && highestMidi - lowestMidi >= LEAST_SPAN_ST;
+
+const middleOf = ({ upMidi, downMidi }: Rise) => (upMidi + downMidi) / 2;
 
 /** Where the coach said that there is nothing, nothing is made of colour either. */
-const rejected = (takes: TakeEvidence[], fit: CrossOverFit) =>
-  takes.some(({ marks }) => marks.some((m) => m.verdict === 'reject' && Math.abs(m.midi - fit.midi) < SAME_ST));
+const rejected = (takes: TakeEvidence[], rise: Rise) =>
+  takes.some(({ marks }) => marks.some((m) => m.verdict === 'reject' && Math.abs(m.midi - middleOf(rise)) < APART_ST));
 
-const placesOf = (heard: Passaggio[], direction: Direction) => heard.map((p) => placeOf(p, direction));
+const riseOf = ({ midi, upMidi, downMidi }: Passaggio): Rise => ({
+  upMidi: upMidi ?? midi,
+  downMidi: downMidi ?? midi,
+  widthSt: HEARD_WIDTH_ST,
+});
 
-function isNew(fit: CrossOverFit, direction: Direction, heard: Passaggio[]): boolean {
-  return (
-    fit.confidence >= (heard.length ? LEAST_BESIDE : LEAST_CONFIDENCE) &&
-    placesOf(heard, direction).every((place) => Math.abs(place - fit.midi) > SAME_ST)
-  );
+/** Colour turns over so much where a change is heard. */
+const HEARD_WIDTH_ST = 1.5;
+
+interface Blend {
+  rise: Rise;
+  confidence: number;
 }
 
-function vote({ takeId, leg, direction, timeS, points }: OwnLeg, fit: CrossOverFit, recency: Map<string, number>): Vote[] {
-  if (points[0].midi > fit.midi - 2 || points[points.length - 1].midi < fit.midi + 2) return [];
-  const weight = (recency.get(takeId) ?? 1) * fit.confidence;
-  return [{ takeId, leg, timeS, midi: fit.midi, direction, kind: 'blend', widthSt: fit.widthSt, weight, source: 'machine' }];
+/** The likeliest change beside those known: the mean over all places, widths and hystereses, each weighed by its evidence. */
+function bestBlend(model: SourceModel, known: Rise[], least: number): Blend | null {
+  const rises: Rise[] = [];
+  for (let midi = model.lowMidi + OVER_LOWEST_ST; midi <= model.highMidi - UNDER_HIGHEST_ST; midi += PLACE_ST)
+    for (const widthSt of WIDTHS_ST)
+      for (const apart of HYSTERESES_ST) rises.push({ upMidi: midi + apart / 2, downMidi: midi - apart / 2, widthSt });
+  const tried = rises.filter((rise) => known.every((k) => Math.abs(middleOf(k) - middleOf(rise)) >= APART_ST));
+  if (tried.length === 0) return null;
+  const evidence = model.evidenceFor(tried, known);
+  const most = Math.max(...evidence);
+  const weights = evidence.map((e) => Math.exp(e - most));
+  const total = weights.reduce((a, b) => a + b, 0);
+  const mean = (value: (rise: Rise) => number) => tried.reduce((s, rise, i) => s + (weights[i] / total) * value(rise), 0);
+  const place = mean(middleOf);
+  const spread = Math.sqrt(mean((rise) => (middleOf(rise) - place) ** 2));
+  // What isn't tried for lying beside a known change is no evidence either way.
+  const inAll = most + Math.log(total / rises.length);
+  if (!(inAll > least) || spread > MOST_SPREAD_ST) return null;
+  return {
+    rise: { upMidi: mean((r) => r.upMidi), downMidi: mean((r) => r.downMidi), widthSt: mean((r) => r.widthSt) },
+    confidence: 1 / (1 + Math.exp(-inAll - ODDS)),
+  };
 }
 
-/** A leg's own height and tilt against the common curve: which vowel it was, and the filter's tilt, which can't be told from the source's. */
-interface Lie {
-  height: number;
-  tilt: number;
+function vote(
+  takeId: string,
+  leg: number,
+  { direction, startS, endS, lowestMidi, highestMidi }: Leg,
+  { rise, confidence }: Blend,
+  recency: number,
+): Vote[] {
+  const midi = placeIn(rise, direction);
+  if (lowestMidi > midi - 2 || highestMidi < midi + 2) return [];
+  const timeS = (startS + endS) / 2;
+  return [{ takeId, leg, timeS, midi, direction, kind: 'blend', widthSt: rise.widthSt, weight: recency * confidence, source: 'machine' }];
 }
 
-/** Legs laid over each other: each bin's median once every leg has found how it lies, and how sure that is. */
-function commonCurve(legs: OwnLeg[]): ColourPoint[] {
-  const rows = legs.map((l) => l.points.map((p) => ({ ...p, bin: Math.round(p.midi / BIN_ST) })));
-  const lies: Lie[] = legs.map(() => ({ height: 0, tilt: 0 }));
-  const levelled = (l: number, { midi, score }: ColourPoint) => score - lies[l].height - lies[l].tilt * midi;
-  let curve = new Map<number, number>();
-  for (let round = 0; round < ROUNDS; round++) {
-    const at = new Map<number, number[]>();
-    rows.forEach((row, l) => row.forEach((p) => at.set(p.bin, [...(at.get(p.bin) ?? []), levelled(l, p)])));
-    curve = new Map([...at.entries()].map(([bin, scores]) => [bin, median(scores)]));
-    rows.forEach((row, l) => {
-      const { slope, intercept } = fitLine(
-        row.map((p) => p.midi),
-        row.map((p) => p.score - curve.get(p.bin)!),
-      );
-      lies[l] = { height: intercept, tilt: slope };
-    });
-    // The legs' common tilt is the curve's.
-    const tilt = median(lies.map((lie) => lie.tilt));
-    for (const lie of lies) lie.tilt -= tilt;
-    rows.forEach((row, l) => (lies[l].height = median(row.map((p) => p.score - lies[l].tilt * p.midi - curve.get(p.bin)!))));
-  }
-  return [...curve.keys()]
-    .sort((a, b) => a - b)
-    .flatMap((bin): ColourPoint[] => {
-      const own = rows.flatMap((row, l) =>
-        row.filter((p) => p.bin === bin).map((p) => ({ off: levelled(l, p) - curve.get(bin)!, noise: p.noise })),
-      );
-      if (own.length < Math.min(LEAST_LEGS, legs.length)) return [];
-      const noise = Math.sqrt(own.reduce((s, o) => s + o.off ** 2 + o.noise ** 2, 0) / own.length ** 2);
-      return [{ midi: bin * BIN_ST, score: curve.get(bin)!, noise }];
-    });
-}
-
-/** The curve with the steps of changes already heard taken out, so that a blend beside them can be seen. */
-function withoutSteps(points: ColourPoint[], places: number[]): ColourPoint[] {
-  return places.reduce((curve, place) => {
-    const side = (from: number, to: number) => curve.filter((p) => p.midi - place >= from && p.midi - place <= to);
-    const [below, above] = [side(-STEP_TO_ST, -STEP_FROM_ST), side(STEP_FROM_ST, STEP_TO_ST)];
-    if (below.length < 2 || above.length < 2) return curve;
-    const step = mean(above) - mean(below);
-    return curve.map((p) => {
-      const part = Math.max(0, Math.min(1, (p.midi - place + STEP_FROM_ST) / (2 * STEP_FROM_ST)));
-      return { ...p, score: p.score - step * part, noise: Math.abs(p.midi - place) < STEP_FROM_ST ? p.noise + Math.abs(step) : p.noise };
-    });
-  }, points);
-}
-
-const mean = (points: ColourPoint[]) => points.reduce((s, p) => s + p.score, 0) / points.length;
-
-/** A step is read between so far and so far on both sides of its place. */
-const STEP_FROM_ST = 1;
-const STEP_TO_ST = 3;
+const placeIn = ({ upMidi, downMidi }: Rise, direction: Direction) => (direction === 'up' ? upMidi : downMidi);

@@ -16,7 +16,7 @@ const takes = (count: number): TakeEvidence[] =>
   Array.from({ length: count }, (_, i) => ({
     takeId: `take-${i}`,
     marks: [],
-    findings: { legs: [leg('up', 0), leg('down', 3)] } as unknown as TakeEvidence['findings'],
+    findings: { slid: true, legs: [leg('up', 0), leg('down', 3)] } as unknown as TakeEvidence['findings'],
   }));
 
 const vote = (take: number, direction: Direction, midi: number, kind: Vote['kind'] = 'flip'): Vote => ({

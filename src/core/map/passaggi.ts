@@ -5,7 +5,7 @@ import { isEnough, LEAST_PASSES } from './enough';
 import { recencyOf } from './recency';
 import { Count, CrossingName, Passaggio, TakeEvidence, Vote } from './types';
 import { vowelsAt } from './vowels';
-import { passesBy } from './zone';
+import { isSlide, passesBy } from './zone';
 
 /** Two changes of one direction nearer than this are one (bridges lie a fourth to a fifth apart; common practice). */
 const APART_ST = 4;
@@ -44,7 +44,7 @@ interface Heard {
 /** Pool every leg's word into passaggi: how many there are and where, by evidence. */
 export function poolPassaggi(takes: TakeEvidence[], all: Vote[]): Passaggio[] {
   const recency = new Map(takes.map((t) => [t.takeId, recencyOf(t, takes)]));
-  const slid = new Set(takes.filter((t) => !t.findings.colours).map((t) => t.takeId));
+  const slid = new Set(takes.filter((t) => isSlide(t.findings)).map((t) => t.takeId));
   const legs = takes.flatMap(({ takeId, findings }) =>
     findings.legs.map((leg) => ({ ...leg, takeId, recency: recency.get(takeId)!, slid: slid.has(takeId) })),
   );
@@ -109,15 +109,14 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
   const at = (direction: Direction) => (direction === 'up' ? (up ?? down)! : (down ?? up)!);
   const passing = legs.filter((l) => passesBy(l, at(l.direction)));
   // Like is compared with like: what slides tell is not made less by scales that heard nothing, nor the other way round.
-  // (A blend is made of all of them together.)
-  const kinds = [true, false].map((slide) =>
+  const [ofSlides, ofScales] = [true, false].map((slide) =>
     shareOf(
-      votes.filter((v) => slid.has(v.takeId) === slide && (v.kind !== 'blend' || v.source !== 'machine')),
+      votes.filter((v) => slid.has(v.takeId) === slide),
       passing.filter((l) => l.slid === slide),
       recency,
     ),
   );
-  const { support, share } = [...kinds, shareOf(votes, passing, recency)].reduce((a, b) => (b.share > a.share ? b : a));
+  const { support, share } = [ofSlides, ofScales, shareOf(votes, passing, recency)].reduce((a, b) => (b.share > a.share ? b : a));
   const byCoach = votes.some((v) => v.source === 'coach');
   // One take proves nothing where there are more.
   const alone = votes.every((v) => v.source === 'machine') && new Set(votes.map((v) => v.takeId)).size < 2 && recency.size > 2;
@@ -130,7 +129,7 @@ function describe(votes: Vote[], { takes, legs, recency, slid }: Heard): Passagg
   );
   // Whether the pitch leaps is heard where it glides: between the notes of a scale it leaps anyway.
   const slides = votes.filter((v) => slid.has(v.takeId));
-  const name = nameOf(kinds[0].support >= LEAST_SUPPORT ? slides : votes, share);
+  const name = nameOf(ofSlides.support >= LEAST_SUPPORT ? slides : votes, share);
   const half = halfWidth(votes, name === 'blended' ? widthSt : 0);
   const confidence = Math.min(0.98, (byCoach ? Math.max(0.6, share) : share) * Math.exp(-Math.max(0, 2 * half - 2) / 4));
   if (name === 'blended' && !byCoach && confidence < LEAST_BLENDED) return null;

@@ -1,5 +1,5 @@
 import { TakeEvidence, Passaggio, VowelCrossing } from './types';
-import { passesBy, placeOf } from './zone';
+import { isSlide, passesBy, placeOf } from './zone';
 
 /** Passes on a vowel under which nothing is said of it. */
 const LEAST_PASSES = 2;
@@ -11,7 +11,7 @@ const LEAST_PASSES = 2;
 export function vowelsAt(takes: readonly TakeEvidence[], at: Pick<Passaggio, 'midi' | 'upMidi' | 'downMidi' | 'votes'>): VowelCrossing[] {
   const counts = new Map<string, VowelCrossing>();
   for (const { takeId, vowel, findings } of takes) {
-    if (!vowel || findings.colours) continue;
+    if (!vowel || !isSlide(findings)) continue;
     findings.legs.forEach((leg, l) => {
       if (!passesBy(leg, placeOf(at, leg.direction))) return;
       const own = counts.get(vowel) ?? { vowel, passes: 0, heard: 0 };

@@ -1,5 +1,8 @@
-import { Direction, Range } from '../take/types';
+import { Direction, Range, TakeFindings } from '../take/types';
 import { Passaggio } from './types';
+
+/** Whether a take's legs were slid. */
+export const isSlide = ({ slid, task }: TakeFindings): boolean => slid ?? task === 'siren';
 
 /** Whoever passes by a change goes this far beyond it on both sides. */
 const PAST_ST = 1.5;

@@ -8,17 +8,16 @@ import { sirenEvents, timeAt } from './events';
 import { sirenLegs } from './legs';
 import { heldRange, phonatedRange, sungNotes } from './notes';
 import { noteEvents } from './note-events';
-import { scaleColours, scaleLegs } from './scale-legs';
+import { scaleLegs } from './scale-legs';
 import { machineShare, whistleShare } from './not-voice';
 import { alignPattern } from './pattern';
 import { removeStruck } from './struck';
-import { taskMisfit } from './task-check';
+import { legHarmonics } from './leg-harmonics';
+import { isSlid, taskMisfit } from './task-check';
 import { sourceOf } from './source';
 import { takeFilter, Timbre, TimbreAxis, timbreScore } from './timbre';
 import { Asked, Leg, NoteProfile, Quality, Range, TakeFindings, Task, Trace } from './types';
 
-/** From so far under the meeting of pitch and first formant colour says nothing of the register. */
-const BEFORE_TURN_ST = 2;
 const MIN_SUNG_S = 0.3;
 const MAX_STRUCK_SHARE = 0.85;
 /** Of a take that is no voice at all. */
@@ -83,14 +82,18 @@ export function analyseTrack(
       if (task !== 'siren') findings.notes = sungNotes(contour);
       const slides = sirenLegs(contour);
       // What is sung freely is read as what it mostly is.
-      const asSiren = task === 'siren' || (task === 'free' && taskMisfit('siren', contour, slides, [], null, null).length === 0);
+      const asSiren = task === 'siren' || (task === 'free' && isSlid(contour, slides));
       const source = filter && sourceOf(track, contour, filter);
+      findings.slid = asSiren;
       if (asSiren) {
-        findings.legs = withCrossOvers(slides, contour, timbre).map((leg) => ({ ...leg, levels: levelsOf(leg, contour, track.levelDb) }));
+        findings.legs = withCrossOvers(slides, contour, timbre).map((leg) => ({
+          ...leg,
+          levels: levelsOf(leg, contour, track.levelDb),
+          harmonics: legHarmonics(track, contour, leg),
+        }));
         if (source) findings.events = sirenEvents(contour, track.levelDb, source, findings.legs, timbre.turnMidi);
       } else {
         findings.legs = scaleLegs(findings.notes);
-        findings.colours = scaleColours(findings.notes, timbre, BEFORE_TURN_ST);
         if (source) findings.events = noteEvents(contour, source, findings.notes);
         if (task === 'scale') findings.pattern = alignPattern(findings.notes, asked);
       }
@@ -115,7 +118,9 @@ function levelsOf(leg: Leg, contour: Contour, levelDb: Float32Array): { midi: nu
   for (let i = Math.round(leg.startS / HOP_S); i < Math.round(leg.endS / HOP_S); i++) {
     if (Number.isNaN(contour[i])) continue;
     const midi = Math.round(contour[i]);
-    at.set(midi, [...(at.get(midi) ?? []), levelDb[i]]);
+    const levels = at.get(midi);
+    if (levels) levels.push(levelDb[i]);
+    else at.set(midi, [levelDb[i]]);
   }
   return [...at.entries()].sort((a, b) => a[0] - b[0]).map(([midi, db]) => ({ midi, db: round(median(db), 1) }));
 }
@@ -133,7 +138,6 @@ function withCrossOvers(legs: Leg[], contour: Contour, { score, turnMidi }: Timb
     pair.forEach((leg, k) =>
       out.push({
         ...leg,
-        colour: colours[k].points.filter((p) => p.midi < turnMidi - BEFORE_TURN_ST),
         crossOvers: fits[k].map((cross) => ({ ...cross, timeS: timeAt(contour, leg, cross.midi) })),
       }),
     );

@@ -1,7 +1,11 @@
 import { midiToHz } from '../music/pitch';
 import { additiveTone } from '../sim/tones';
 import { convolve, decayingNoise } from '../sim/room';
+import { HOP_S } from '../voice/types';
 import { analyseTake } from './analyse';
+import { sirenEvents } from './events';
+import type { Source } from './source';
+import type { Leg } from './types';
 
 const RATE = 22050;
 const LOW = 50;
@@ -85,4 +89,50 @@ test('a colour that turns little by little is no event, nor is a room of its own
 
 test('holes that come again and again tell nothing', () => {
   expect(hear({ gainDb: (t) => -4 * Math.max(0, Math.sin(2 * Math.PI * 3 * t)) ** 8 })).toEqual([]);
+});
+
+describe('what other legs and other moments say', () => {
+  const FRAMES = 800;
+  const still = new Float32Array(FRAMES).fill(-20);
+  /** No colour but a hole of so many dB around some frames. */
+  const source = (holes: number[], deepDb: number): Source => {
+    const stepAt = (frame: number) => ({
+      slope: 0,
+      noiseDb: 0,
+      levelDb: 0,
+      dipDb: holes.reduce((s, at) => s + deepDb * Math.exp(-0.5 * ((frame - at) / 8) ** 2), 0),
+    });
+    return { stepAt, briefStepAt: stepAt };
+  };
+  const leg = (direction: 'up' | 'down', from: number, to: number): Leg => ({
+    startS: from * HOP_S,
+    endS: to * HOP_S,
+    direction,
+    lowestMidi: 50,
+    highestMidi: 74,
+    crossOvers: [],
+  });
+  /** Up and down, with a wavering of a few cents, and a leap up at a frame if asked. */
+  const contour = (leapAt: number | null) =>
+    Float64Array.from({ length: FRAMES }, (_, i) => {
+      const way = i < 400 ? i : 800 - i;
+      return 50 + 0.055 * way + 0.02 * Math.sin(i) + (leapAt !== null && i >= leapAt && i < 400 ? 3 : 0);
+    });
+
+  test('a leap to and fro is a tracker that can’t tell the voice from its echo', () => {
+    const leaping = contour(200);
+    const slipping = leaping.map((m, i) => (i > 160 && i < 240 && Math.floor(i / 10) % 2 ? m - 3 : m));
+    const events = (of: Float64Array) => sirenEvents(of, still, source([], 0), [leg('up', 0, 400), leg('down', 400, 800)], Infinity);
+    expect(events(leaping).map((e) => e.kind)).toEqual(['flip']);
+    expect(events(slipping)).toEqual([]);
+  });
+
+  test('a hitch too slight to be heard alone is heard where the other leg’s change would come again', () => {
+    // The leg down passes the leap's place at frame 600; the change comes a semitone lower.
+    const kinds = (leapAt: number | null) =>
+      sirenEvents(contour(leapAt), still, source([625], 2.9), [leg('up', 0, 400), leg('down', 400, 800)], Infinity);
+    const down = (leapAt: number | null) => kinds(leapAt).filter((e) => e.direction === 'down');
+    expect(down(null)).toHaveLength(0);
+    expect(down(200)).toHaveLength(1);
+  });
 });

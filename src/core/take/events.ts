@@ -28,8 +28,9 @@ const TO_END = 28;
 const ECHO_DB = 7;
 /** Every second frame (10 ms) is looked at. */
 const STRIDE = 2;
-/** Signs of one change fall within this time. */
+/** Signs of one change fall within this time, and within so many semitones of a leg: two changes lie further apart (common practice). */
 const SAME_MOMENT_S = 0.25;
+const SAME_CHANGE_ST = 3;
 
 /**
  * Weights by logistic regression on voices and rooms that are not this project's; units are the take's own scatter.
@@ -64,11 +65,46 @@ export function sirenEvents(contour: Contour, levelDb: Float32Array, source: Sou
     WEIGHING,
     NEEDED,
   );
-  const found = legs.flatMap((leg, l) => peaks(contour, source, moments[l], evidence[l], leg.direction, turnMidi));
-  found.sort((a, b) => b.evidence - a.evidence);
-  const kept: typeof found = [];
-  for (const f of found) if (kept.every((k) => Math.abs(k.event.timeS - f.event.timeS) >= SAME_MOMENT_S)) kept.push(f);
-  return kept.map((k) => k.event).sort((a, b) => a.timeS - b.timeS);
+  const heard = legs.map((leg, l) => peaks(contour, source, moments[l], evidence[l], leg.direction, turnMidi));
+  const found = legs.map((leg, l) => {
+    const others = heard.flatMap((of, o) => (o === l ? [] : of.map(({ event }) => event)));
+    const known = evidence[l].map(
+      (e, i) => e + (others.some((other) => sameChange(other, contour[moments[l][i].frame], leg.direction)) ? KNOWN_NATS : 0),
+    );
+    return peaks(contour, source, moments[l], known, leg.direction, turnMidi);
+  });
+  const apart = (a: TakeEvent, b: TakeEvent) => Math.abs(a.timeS - b.timeS) >= SAME_MOMENT_S;
+  const inOneLeg = (a: TakeEvent, b: TakeEvent) => apart(a, b) && Math.abs(a.fromMidi - b.fromMidi) >= SAME_CHANGE_ST;
+  return strongest(
+    found.flatMap((of) => strongest(of, inOneLeg)),
+    apart,
+  )
+    .map(({ event }) => event)
+    .sort((a, b) => a.timeS - b.timeS);
+}
+
+interface Heard {
+  evidence: number;
+  event: TakeEvent;
+}
+
+/** Of events that can't both be, those with more evidence. */
+function strongest(heard: Heard[], apart: (a: TakeEvent, b: TakeEvent) => boolean): Heard[] {
+  const kept: Heard[] = [];
+  for (const h of [...heard].sort((a, b) => b.evidence - a.evidence)) if (kept.every((k) => apart(k.event, h.event))) kept.push(h);
+  return kept;
+}
+
+/** A change heard in one leg is looked for in the others, where it needs so much less to be heard. */
+const KNOWN_NATS = 2;
+const SAME_PLACE_ST = 1.5;
+const [LEAST_HYSTERESIS_ST, MOST_HYSTERESIS_ST] = [0.3, 4.5];
+
+/** Whether a pitch on a leg going one way is where a change of another leg would come again. */
+function sameChange(other: TakeEvent, midi: number, direction: Direction): boolean {
+  if (other.direction === direction) return Math.abs(other.fromMidi - midi) < SAME_PLACE_ST;
+  const hysteresis = direction === 'up' ? midi - other.fromMidi : other.fromMidi - midi;
+  return hysteresis > LEAST_HYSTERESIS_ST && hysteresis < MOST_HYSTERESIS_ST;
 }
 
 /** First time the leg passes a pitch. */
@@ -115,14 +151,7 @@ function momentsOf(contour: Contour, levelDb: Float32Array, source: Source, leg:
 }
 
 /** The moments of a leg where the evidence for a change outweighs the evidence against it, each the greatest of its surroundings. */
-function peaks(
-  contour: Contour,
-  source: Source,
-  moments: Moment[],
-  ofSigns: number[],
-  direction: Direction,
-  turnMidi: number,
-): { evidence: number; event: TakeEvent }[] {
+function peaks(contour: Contour, source: Source, moments: Moment[], ofSigns: number[], direction: Direction, turnMidi: number): Heard[] {
   const evidence = moments.map(({ frame, leap, firm }, i) => {
     const turns = Math.abs(contour[frame] - turnMidi) < TURN_ST;
     return ofSigns[i] + LEAP_NATS * leapUnits(leap, firm) - (turns ? TURN_NATS : 0);

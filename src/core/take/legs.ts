@@ -8,7 +8,7 @@ const MIN_LEG_ST = 4;
 /** Seven tenths of a slide take longer than this, however fast. */
 const LEAP_S = 0.2;
 
-/** Split sirens into legs: stretches between turning points, at least four semitones wide. `colour` and `crossOvers` are left empty. */
+/** Split sirens into legs: stretches between turning points, at least four semitones wide. `crossOvers` are left empty. */
 export function sirenLegs(contour: Contour): Leg[] {
   const legs: Leg[] = [];
   for (const [start, end] of phrases(contour, 0.3, 0.3)) {
@@ -21,7 +21,6 @@ export function sirenLegs(contour: Contour): Leg[] {
         direction: midi[b] > midi[a] ? 'up' : 'down',
         lowestMidi: Math.min(midi[a], midi[b]),
         highestMidi: Math.max(midi[a], midi[b]),
-        colour: [],
         crossOvers: [],
       });
     }

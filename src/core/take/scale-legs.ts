@@ -1,8 +1,5 @@
-import { HOP_S } from '../voice/types';
-import { colourOf } from './crossover';
 import { JOINED_S } from './note-events';
-import { Timbre } from './timbre';
-import { Direction, Leg, LegColour, SungNote } from './types';
+import { Direction, Leg, SungNote } from './types';
 
 const pitchOf = ({ midi, cents }: SungNote) => midi + cents / 100;
 
@@ -35,30 +32,4 @@ export function scaleLegs(notes: SungNote[]): Leg[] {
   });
   close();
   return out;
-}
-
-/** Colour over all keys of a scale, by direction: each note gives its steady middle's. */
-export function scaleColours(notes: SungNote[], { score, turnMidi }: Timbre, beforeTurnSt: number): LegColour[] {
-  return (['up', 'down'] as const).map((direction) => {
-    const { midi, head } = pointsOf(notes, score, direction);
-    return { direction, points: colourOf(midi, head).filter((p) => p.midi < turnMidi - beforeTurnSt) };
-  });
-}
-
-/** Pitch and timbre in the steady middle of the notes reached in one direction. */
-function pointsOf(notes: SungNote[], score: Float64Array, direction: Direction) {
-  const midi: number[] = [];
-  const head: number[] = [];
-  notes.forEach((note, i) => {
-    const previous = notes[i - 1];
-    const moved = previous && note.startS - previous.endS < JOINED_S ? Math.sign(note.midi - previous.midi) : 1;
-    if (moved !== (direction === 'up' ? 1 : -1)) return;
-    const from = Math.round((note.startS + 0.25 * (note.endS - note.startS)) / HOP_S);
-    const to = Math.round((note.startS + 0.85 * (note.endS - note.startS)) / HOP_S);
-    for (let f = from; f < to; f += 2) {
-      midi.push(pitchOf(note));
-      head.push(score[f]);
-    }
-  });
-  return { midi, head };
 }

@@ -1,9 +1,11 @@
 import { tonicName } from '../music/scale';
+import { median } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, framesIn } from './contour';
 import { Asked, Leg, PatternSung, SungNote, Task } from './types';
 
-/** Share of singing spent on notes that stand still, over which it is no siren, and under which it is no scale. */
+/** Share of singing spent on notes that stand still, over which a way from low to high is no slide, a take no siren, and under which it is no scale. */
+const HELD_ON_THE_WAY = 0.33;
 const MOSTLY_HELD = 0.4;
 const HARDLY_HELD = 0.1;
 /** A pitch stands still when it moves less than this in 120 ms: a slow siren goes twice as fast. */
@@ -23,8 +25,7 @@ export function taskMisfit(
   asked: Asked | null,
 ): string[] {
   const held = heldShare(contour);
-  const slides = legs.some((l) => l.highestMidi - l.lowestMidi > LONG_SLIDE_ST);
-  if (task === 'siren' && (held > MOSTLY_HELD || !slides))
+  if (task === 'siren' && !isSlid(contour, legs))
     return [
       held > MOSTLY_HELD
         ? 'This sounds like separate notes, not one slide: sing a siren, or change the task.'
@@ -48,6 +49,23 @@ export function taskMisfit(
     ];
   }
   return [];
+}
+
+/** Whether what goes up and down by more than a fifth is slid, not stepped. A slide may begin on a held note, or after a leap. */
+export function isSlid(contour: Contour, legs: Leg[]): boolean {
+  const long = legs.filter((l) => l.highestMidi - l.lowestMidi > LONG_SLIDE_ST);
+  // Too short a way tells nothing.
+  const held = long.map((leg) => heldShare(onTheWay(contour, leg))).map((share) => (Number.isNaN(share) ? 1 : share));
+  return long.length > 0 && median(held) < HELD_ON_THE_WAY;
+}
+
+/** What lies this near the ends of a leg may be held before and after. */
+const AT_THE_ENDS_ST = 1;
+
+function onTheWay(contour: Contour, { startS, endS, lowestMidi, highestMidi }: Leg): Contour {
+  const leg = contour.subarray(Math.round(startS / HOP_S), Math.round(endS / HOP_S));
+  const inside = (midi: number) => midi > lowestMidi + AT_THE_ENDS_ST && midi < highestMidi - AT_THE_ENDS_ST;
+  return leg.subarray(Math.max(0, leg.findIndex(inside)), leg.findLastIndex(inside) + 1);
 }
 
 /** Share of sung time in which the pitch stands still. */

@@ -116,15 +116,21 @@ export interface LegColour {
   points: ColourPoint[];
 }
 
+/** Mean level of each harmonic from the first up at one pitch of a leg, dB; null where it didn't tell. */
+export interface LegHarmonics {
+  midi: number;
+  db: (number | null)[];
+}
+
 /** One way of a siren (or of a scale): a stretch in one direction. */
 export interface Leg extends Range {
   startS: number;
   endS: number;
   direction: Direction;
-  /** Timbre over pitch, lowest first, as far as it tells of the register; missing in findings of engines before wendel-5. */
-  colour?: ColourPoint[];
   /** Median level at each whole semitone, lowest first; missing before wendel-6. */
   levels?: { midi: number; db: number }[];
+  /** Harmonics over pitch, lowest first, of slides; missing before wendel-7. */
+  harmonics?: LegHarmonics[];
   /** Lowest first; none where no crossing shows. */
   crossOvers: CrossOver[];
 }
@@ -169,8 +175,8 @@ export interface TakeFindings {
   vowelTurnMidi?: number | null;
   /** Ways of a siren; the rises and falls of each breath of a scale. */
   legs: Leg[];
-  /** Of a scale: colour over all its keys, by direction. */
-  colours?: LegColour[];
+  /** Whether the legs were slid, not stepped from note to note; missing before wendel-7, where the task tells. */
+  slid?: boolean;
   events: TakeEvent[];
   profile: NoteProfile[];
 }

@@ -19,10 +19,12 @@ const TRANSFORM = 1024;
 const HOP_SAMPLES = 80;
 const HOP_SECONDS = HOP_SAMPLES / RATE;
 const MOST_SECONDS = 30;
-/** Bands of three bins, two bins apart, from 800 to 3500 Hz: under that a gliding harmonic takes too long to leave a band. */
+/** Bands of three bins, four bins apart, from 800 to 3500 Hz: under that a gliding harmonic takes too long to leave a band. */
 const [FIRST_BIN, LAST_BIN] = [102, 448];
-const BANDS = (LAST_BIN - FIRST_BIN) / 2;
-/** A band's noise, in powers of what it is in its quietest twentieth. */
+const BAND_STEP = 4;
+const BANDS = Math.floor((LAST_BIN - FIRST_BIN) / BAND_STEP);
+/** A band's noise, in powers of what it is in its quietest twentieth of every eighth frame. */
+const NOISE_STRIDE = 8;
 const QUIETEST = 0.05;
 const NOISE_OF_QUIETEST = 4;
 /** A harmonic goes through a band where it is loudest within 0.1 s, and 20 dB over the noise. */
@@ -36,14 +38,17 @@ const FEWEST_FRAMES = 8;
 const OVER_NOISE = 4;
 const LIFTED = 4;
 const LIFT_FRAMES = 5;
+/** What falls less is a tone beside the band, or noise. */
+const LEAST_FALL_DB = 2;
 /** Fewer decays tell nothing. */
-const FEWEST_DECAYS = 10;
+const FEWEST_DECAYS = 6;
 /** Rooms people sing in (common practice). */
 const [SHORTEST_S, LONGEST_S] = [0.15, 1.6];
 /** A harmonic that is still there decays more slowly than the room and holds more: the steepest fifth of slopes, the least tenth of what is held. */
 const STEEPEST = 0.2;
-const LONGER = 1.15;
 const LEAST_HELD = 0.1;
+/** Rooms taken for a little too long do less harm than rooms taken for too short: what rings on would be voice (tuned on others' voices). */
+const LONGER = 1.15;
 /** It has not left a band that holds more than a third of its peak. */
 const STILL_THERE = 1 / 3;
 /**
@@ -54,10 +59,13 @@ const SHARE_SLOPE = 2.12;
 const SHARE_AT_ZERO_DB = 20.6;
 const [LEAST_SHARE_DB, MOST_SHARE_DB] = [-13, 3];
 
+/** A stretch of frames of a band, how it falls, dB a second, and how well that is known. */
 interface Decay {
   band: number;
   from: number;
   to: number;
+  slope: number;
+  weight: number;
 }
 
 const transforms = fourTransforms(TRANSFORM);
@@ -78,13 +86,12 @@ export function estimateRoom(half: Float32Array): RoomSound | null {
   const frames = Math.min(MOST_SECONDS / HOP_SECONDS, Math.floor((half.length - WINDOW) / HOP_SAMPLES));
   if (frames < LEFT_FRAMES + FEWEST_FRAMES) return null;
   const bands = powersOf(half, frames);
-  const noise = bands.map((powers) => NOISE_OF_QUIETEST * quantile(powers, QUIETEST) + 1e-14);
+  const noise = bands.map((powers) => NOISE_OF_QUIETEST * quantile(everyNth(powers, NOISE_STRIDE), QUIETEST) + 1e-14);
   const decays = bands.flatMap((powers, band) => decaysOf(powers, noise[band]).map((decay): Decay => ({ band, ...decay })));
   if (decays.length < FEWEST_DECAYS) return null;
-  const slopes = decays.map((decay) => slopeOf(decay, bands[decay.band], noise[decay.band]));
   const steep = weightedQuantile(
-    slopes.map(({ slope }) => slope),
-    slopes.map(({ weight }) => weight),
+    decays.map(({ slope }) => slope),
+    decays.map(({ weight }) => weight),
     STEEPEST,
   );
   const reverbS = Math.min(LONGEST_S, Math.max(SHORTEST_S, (-60 * LONGER) / Math.min(-1, steep)));
@@ -105,15 +112,21 @@ function powersOf(half: Float32Array, frames: number): Float32Array[] {
     transforms.powerSpectra(starts, tapers, WINDOW);
     const data = floats();
     for (let lane = 0; lane < LANES && frame + lane < frames; lane++)
-      for (let band = 0, at = transforms.power / 4 + LANES * (FIRST_BIN - 1) + lane; band < BANDS; band++, at += 2 * LANES)
+      for (let band = 0, at = transforms.power / 4 + LANES * (FIRST_BIN - 1) + lane; band < BANDS; band++, at += BAND_STEP * LANES)
         bands[band][frame + lane] = (data[at] + data[at + LANES] + data[at + 2 * LANES]) / 3;
   }
   return bands;
 }
 
+function everyNth(values: Float32Array, n: number): Float32Array {
+  const out = new Float32Array(Math.ceil(values.length / n));
+  for (let i = 0; i < out.length; i++) out[i] = values[n * i];
+  return out;
+}
+
 /** The stretches of a band in which nothing but the room is heard. */
-function decaysOf(powers: Float32Array, noise: number): { from: number; to: number }[] {
-  const out: { from: number; to: number }[] = [];
+function decaysOf(powers: Float32Array, noise: number): Omit<Decay, 'band'>[] {
+  const out: Omit<Decay, 'band'>[] = [];
   for (let peak = PEAK_FRAMES; peak < powers.length; peak++) {
     if (powers[peak] < PEAK_OVER_NOISE * noise || !isLoudest(powers, peak)) continue;
     const from = peak + LEFT_FRAMES;
@@ -129,7 +142,10 @@ function decaysOf(powers: Float32Array, noise: number): { from: number; to: numb
       to -= LIFT_FRAMES;
       break;
     }
-    if (to - from >= FEWEST_FRAMES) out.push({ from, to });
+    if (to - from >= FEWEST_FRAMES) {
+      const decay = { from, to, ...slopeOf(powers, from, to, noise) };
+      if (-decay.slope * (to - from) * HOP_SECONDS > LEAST_FALL_DB) out.push(decay);
+    }
     peak += PEAK_FRAMES - 1;
   }
   return out;
@@ -141,7 +157,7 @@ function isLoudest(powers: Float32Array, frame: number): boolean {
 }
 
 /** The slope of a decay, dB a second, noise taken off, and what it weighs. */
-function slopeOf({ from, to }: Decay, powers: Float32Array, noise: number): { slope: number; weight: number } {
+function slopeOf(powers: Float32Array, from: number, to: number, noise: number): { slope: number; weight: number } {
   let xy = 0;
   let xx = 0;
   for (let i = from; i < to; i++) {

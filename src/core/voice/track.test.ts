@@ -165,3 +165,12 @@ describe('beside other trackers, on a vowel-like glide', () => {
     expect(own.median).toBeLessThan(differences[differences.length >> 1]);
   });
 });
+
+test.each([
+  [65, 0.06, false],
+  [65, 0.3, true],
+  [400, 0.06, true],
+])('%i Hz for %f s: fewer than five periods are no pitch', (hz, seconds, sung) => {
+  const { f0 } = trackVoice(additiveTone({ seconds, sampleRate: 16000, hz: () => hz, restS: 0.4, snrDb: 50 }));
+  expect(f0.some((f) => f > 0)).toBe(sung);
+});
