@@ -69,9 +69,11 @@ export function sourceModel(takes: Leg[][]): SourceModel | null {
   const told = takes.map((legs) => toldBy(legs, lowMidi, notes));
   const all = told.reduce((a, b) => ({ information: added(a.information, b.information), pull: added(a.pull, b.pull) }));
 
-  const evidence = ({ information, pull }: Told, rises: Rise[], known: Rise[]): number[] => {
-    const stepOf = (rise: Rise) => stepOver(rise, lowMidi, notes);
-    const posterior = added(inverse(priorOf(notes, known.map(stepOf)), size), information);
+  const stepOf = (rise: Rise) => stepOver(rise, lowMidi, notes);
+  /** Inverse of the prior covariance beside changes that are known. */
+  const priorBeside = (known: Rise[]) => inverse(priorOf(notes, known.map(stepOf)), size);
+  const evidence = ({ information, pull }: Told, rises: Rise[], prior: Float64Array): number[] => {
+    const posterior = added(prior, information);
     cholesky(posterior, size);
     const count = rises.length;
     const steps = rises.map(stepOf);
@@ -94,8 +96,11 @@ export function sourceModel(takes: Leg[][]): SourceModel | null {
   return {
     lowMidi,
     highMidi,
-    evidenceFor: (rises, known) => evidence(all, rises, known),
-    evidenceByTake: (rise, known) => told.flatMap((of) => evidence(of, [rise], known)),
+    evidenceFor: (rises, known) => evidence(all, rises, priorBeside(known)),
+    evidenceByTake(rise, known) {
+      const prior = priorBeside(known);
+      return told.flatMap((of) => evidence(of, [rise], prior));
+    },
   };
 }
 
@@ -191,14 +196,18 @@ function toldBy(legs: Leg[], lowMidi: number, notes: number): Told {
       let meanDb = 0;
       for (const { level, row } of told) {
         meanDb += level / told.length;
-        for (const [at, x] of row) mean.set(at, (mean.get(at) ?? 0) + x / told.length);
+        for (const { at, part } of row) mean.set(at, (mean.get(at) ?? 0) + part / told.length);
       }
-      for (const { level, row } of told)
-        for (const [i, x] of row) {
-          right[i] += precision * x * (level - meanDb);
-          for (const [j, y] of row) normal[i * all + j] += precision * x * y;
-        }
-      for (const [i, x] of mean) for (const [j, y] of mean) normal[i * all + j] -= precision * told.length * x * y;
+      for (const { level, row } of told) {
+        for (const { at, part } of row) right[at] += precision * part * (level - meanDb);
+        addSquare(normal, all, row, precision);
+      }
+      addSquare(
+        normal,
+        all,
+        Array.from(mean, ([at, part]) => ({ at, part })),
+        -precision * told.length,
+      );
     }
   const filter = filterPrior().slice();
   const between = new Float64Array(BINS * size);
@@ -213,30 +222,48 @@ function toldBy(legs: Leg[], lowMidi: number, notes: number): Told {
     for (let j = 0; j < size; j++) information[i * size + j] += normal[(BINS + i) * all + BINS + j];
     pull[i] += right[BINS + i];
   }
-  for (let b = 0; b < BINS; b++)
+  for (let b = 0; b < BINS; b++) {
+    const row = between.subarray(b * size, (b + 1) * size);
     for (let i = 0; i < size; i++) {
-      const x = between[b * size + i];
+      const x = row[i];
       if (x === 0) continue;
       pull[i] -= x * white[b];
-      for (let j = 0; j < size; j++) information[i * size + j] -= x * between[b * size + j];
+      const of = information.subarray(i * size, i * size + i + 1);
+      for (let j = 0; j <= i; j++) of[j] -= x * row[j];
     }
+  }
+  for (let i = 0; i < size; i++) for (let j = 0; j < i; j++) information[j * size + i] = information[i * size + j];
   return { information, pull };
 }
 
-/** What one harmonic is made of: places among filter, slope, first and shape, and how much of each. */
-function rowOf(k: number, midi: number, up: boolean, lowMidi: number, notes: number): [number, number][] {
+/** A place among the unknowns, and how much of it. */
+interface Part {
+  at: number;
+  part: number;
+}
+
+/** Add `weight` times a row's outer product with itself to a matrix of `size` columns. */
+function addSquare(matrix: Float64Array, size: number, row: Part[], weight: number) {
+  for (let a = 0; a < row.length; a++) {
+    const x = weight * row[a].part;
+    const from = row[a].at * size;
+    for (let b = 0; b < row.length; b++) matrix[from + row[b].at] += x * row[b].part;
+  }
+}
+
+/** What one harmonic is made of: filter, slope or first, and shape. */
+function rowOf(k: number, midi: number, up: boolean, lowMidi: number, notes: number): Part[] {
   const bin = Math.min(BINS - 1.001, Math.max(0, Math.log2((k * midiToHz(midi)) / LOWEST_HZ) * BINS_PER_OCTAVE));
   const note = Math.min(notes - 1.001, midi - lowMidi);
-  const [b, n] = [Math.floor(bin), Math.floor(note)];
-  const row: [number, number][] = [
-    [b, 1 - bin + b],
-    [b + 1, bin - b],
-    [BINS + shapeAt(notes) + k - 1, 1],
-  ];
-  const put = (at: number, x: number) => row.push([BINS + at + n, x * (1 - note + n)], [BINS + at + n + 1, x * (note - n)]);
-  if (k > 1) put(slopeAt(notes, up), -Math.log2(k));
-  else put(firstAt(notes, up), 1);
-  return row;
+  const between = (first: number, place: number, times: number): Part[] => {
+    const low = Math.floor(place);
+    return [
+      { at: first + low, part: times * (1 - place + low) },
+      { at: first + low + 1, part: times * (place - low) },
+    ];
+  };
+  const ofVoice = k > 1 ? between(BINS + slopeAt(notes, up), note, -Math.log2(k)) : between(BINS + firstAt(notes, up), note, 1);
+  return [...between(0, bin, 1), ...ofVoice, { at: BINS + shapeAt(notes) + k - 1, part: 1 }];
 }
 
 /** Inverse of a symmetric positive definite matrix, which is overwritten. */
