@@ -13,9 +13,9 @@ import { grainSinger, lfSinger, plainSinger } from './makers';
 import { singersReport } from './singers';
 
 /** Singers of each maker, first listenings, and women with two changes. */
-const SINGERS = 60;
-const FIRST_LISTENINGS = 100;
-const TWO_CHANGES = 60;
+const SINGERS = 40;
+const FIRST_LISTENINGS = 60;
+const TWO_CHANGES = 40;
 
 const lines: string[] = [];
 function say(text: string) {

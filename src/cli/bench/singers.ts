@@ -83,6 +83,7 @@ const CONDITIONS: readonly (readonly [name: string, holds: (r: Recording) => boo
   ['bathroom', (r) => r.room === 'bathroom'],
   ['hall', (r) => r.room === 'hall'],
   ['direct sound under 5 dB', (r) => r.room !== null && r.directDb < 5],
+  ['direct sound over 5 dB', (r) => r.room !== null && r.directDb >= 5],
   ['direct sound 5 to 12 dB', (r) => r.room !== null && r.directDb >= 5 && r.directDb < 12],
   ['direct sound over 12 dB', (r) => r.room !== null && r.directDb >= 12],
   ['studio microphone', (r) => r.microphone === 'studio'],
