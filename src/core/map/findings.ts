@@ -109,7 +109,7 @@ function crossingFinding(p: Passaggio): Finding {
     name: p.name,
     midi: p.midi,
     confidence: p.confidence,
-    because: `Around ${noteName(p.midi)} ${how} (heard in ${found} of ${of} passes).`,
+    because: `Around ${noteName(p.midi)} ${how} (${p.name === 'blended' ? `from ${found} passes taken together` : `heard in ${found} of ${of} passes`}).`,
     impression: p.impression,
     takeIds: [...new Set(p.votes.map((v) => v.takeId))],
   };
