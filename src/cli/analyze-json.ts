@@ -1,5 +1,6 @@
 import { VoiceMap } from '../core/map/types';
 import { zoneOf } from '../core/map/zone';
+import { placeIn } from '../core/take/pattern';
 import { Asked, TakeFindings, Task } from '../core/take/types';
 import { HOP_S, VoiceTrack } from '../core/voice/types';
 
@@ -47,6 +48,8 @@ export function takeJson({ file, error, findings: f, track }: TakeOutcome, { tas
       direction: e.direction,
       kind: e.kind,
       confidence: round(e.confidence),
+      // The key and degree of the note before the change.
+      ...(asked && f.pattern && e.note !== undefined ? { in: placeIn(f.pattern, e.note - 1) } : {}),
     })),
   };
 }

@@ -2,7 +2,7 @@ import { PATTERNS } from '../music/patterns';
 import { degreeToSemitones } from '../music/scale';
 import { additiveTone } from '../sim/tones';
 import { analyseTake } from './analyse';
-import { alignPattern } from './pattern';
+import { alignPattern, placeIn } from './pattern';
 import { SungNote } from './types';
 
 const SHAPE = { onsetS: 0, driftCents: 0, vibrato: null, unrestCents: 0 };
@@ -28,6 +28,18 @@ test.each(Object.entries(PATTERNS))('%s is recognised in its keys', (name, degre
     expect(extra).toEqual([]);
     expect(notes.map((n) => n.cents)).toEqual(degrees.map(() => 18));
   }
+});
+
+test('each sung note has its key and degree', () => {
+  const five = PATTERNS['five notes up and down'];
+  const sung = alignPattern(sungIn([60, 62], five), null)!;
+  expect([0, 4, five.length, five.length + 2].map((note) => placeIn(sung, note))).toEqual([
+    { tonicMidi: 60, degree: 1 },
+    { tonicMidi: 60, degree: 5 },
+    { tonicMidi: 62, degree: 1 },
+    { tonicMidi: 62, degree: 3 },
+  ]);
+  expect(placeIn(sung, 2 * five.length)).toBeNull();
 });
 
 test('a note left out, one too many and a wrong one are told apart, and move nothing else', () => {

@@ -31,6 +31,19 @@ export function alignPattern(notes: SungNote[], asked: Asked | null): PatternSun
   return best?.sung ?? null;
 }
 
+/**
+ * The key and the degree that a sung note is, by its index among the take's notes; null for one that belongs to no key.
+ *
+ * @example placeIn(pattern, 4) // { tonicMidi: 60, degree: 5 }
+ */
+export function placeIn({ keys }: PatternSung, note: number): { tonicMidi: number; degree: number } | null {
+  for (const { tonicMidi, notes } of keys) {
+    const own = notes.find((n) => n.note === note);
+    if (own) return { tonicMidi, degree: own.degree };
+  }
+  return null;
+}
+
 const usualPatterns = () => Object.entries(PATTERNS).map(([name, degrees]) => ({ name, degrees }));
 
 /** Indices of notes breath by breath. */
