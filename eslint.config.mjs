@@ -24,5 +24,17 @@ const config = [
   {
     rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }], eqeqeq: ['error', 'always', { null: 'ignore' }] },
   },
+  {
+    files: ['src/app/**', 'src/server/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.object.name='request'][callee.property.name=/^(json|text|formData|arrayBuffer|blob)$/]",
+          message: 'Read bodies through jsonOf (src/server/body.ts), which stops at what a body may hold, or as a stream.',
+        },
+      ],
+    },
+  },
 ];
 export default config;

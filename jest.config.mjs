@@ -6,7 +6,7 @@ const shared = {
     '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' } }],
   },
   // Libraries that ship as modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js|client-zip)/)'],
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/dist'],
 };
 

@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { ENGINE } from '../core/engine';
 import type { Exercise } from '../core/exercise/types';
 import { toMidi } from '../core/format/midi';
+import { MAX_TAKE_BYTES } from '../core/format/wav';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { Bundled, BUNDLED, BundleRow, insertRows, rowsOf, silentTakes } from './bundle';
 import { inStudio, StudioTx } from './client';
@@ -29,7 +30,7 @@ const Bundle = z.object({
   version: z.number().int(),
   made: z.iso.datetime(),
   engine: z.string(),
-  studio: z.object({ name: z.string(), school: z.enum(SCHOOL_IDS), keepMonths: z.number().int().nullable().default(null) }),
+  studio: z.object({ name: z.string(), school: z.enum(SCHOOL_IDS), keepMonths: z.number().int().min(1).max(120).nullable().default(null) }),
   tables: z.object(Object.fromEntries(BUNDLED.map((t) => [t, Rows])) as Record<Bundled, typeof Rows>),
 });
 type Bundle = z.infer<typeof Bundle>;
@@ -160,6 +161,7 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     await inStudio(
       studioId,
       async (tx) => {
+        const empty = (await rowsOf(tx, 'singer')).length === 0;
         for (const name of BUNDLED) {
           const rows = bundle.tables[name];
           const fresh = await insertRows(tx, name, rows);
@@ -172,7 +174,8 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
           await readSound(tx, take, entries.get(wavName(id)), open, hashes[wavName(id)]);
           done.recordings++;
         }
-        await updateStudio(tx, bundle.studio);
+        // Name, school and how long sound is kept are the studio's own, once anybody is in it: an old bundle must not end them.
+        if (empty) await updateStudio(tx, bundle.studio);
         if (dryRun) throw new DryRun();
       },
       { actor },
@@ -197,7 +200,12 @@ async function readSound(
   const heard = createHash('sha256');
   let pending = Buffer.alloc(0);
   let part = 0;
+  let bytes = 0;
   for await (const piece of await open(entry)) {
+    bytes += (piece as Buffer).length;
+    // However small it was packed.
+    if (bytes > MAX_TAKE_BYTES)
+      throw new BundleError(`The recording of take ${String(take.id)} is larger than ${MAX_TAKE_BYTES / 1e6} MB. Nothing was changed.`);
     heard.update(piece as Buffer);
     pending = Buffer.concat([pending, piece as Buffer]);
     while (pending.length >= PART_BYTES) {

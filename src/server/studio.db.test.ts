@@ -1,5 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream, mkdtempSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { Client } from 'pg';
 import { SMTPServer } from 'smtp-server';
 import { ENGINE } from '../core/engine';
@@ -13,10 +18,12 @@ import { planFor } from '../core/plan/plan';
 import { USUAL_TERMS } from '../core/plan/request';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
+import { bringIn, bundleOf } from '../data/bundle-file';
 import { inStudio, pool } from '../data/client';
 import type { Member } from '../data/door';
 import { poolOne } from '../data/pooling';
 import { openQueue } from '../data/queue';
+import { studioSettings } from '../data/studios';
 import { analyseJob } from '../worker/analyse-job';
 import { sweepSound } from '../worker/sweep';
 import { viewAudit } from './audit';
@@ -133,6 +140,8 @@ describe('a take', () => {
 
   const noChannels = Uint8Array.from(wav);
   noChannels.set([0, 0], 22);
+  // A minute takes half a megabyte at 8 kHz and 8 bits: bytes alone say nothing of the work.
+  const long = writeWav({ samples: new Float32Array(16 * 60 * 8000).fill(0.1), sampleRate: 8000 }, 16);
   async function* endless() {
     yield wav.subarray(0, 65_536);
     const block = new Uint8Array(1_000_000);
@@ -145,6 +154,7 @@ describe('a take', () => {
     ['garbage after a good start', () => receive(Uint8Array.of(...wav.subarray(0, 12), ...new Uint8Array(100_000).fill(7))), /no sound/],
     ['no channels', () => receive(noChannels), /no channels/],
     ['cut off', () => receive(wav.subarray(0, 200_000)), /cut off/],
+    ['sixteen minutes long, in few bytes', () => receive(long), /16 minutes long; at most 15/],
     ['changed on the way', () => receive(wav, { sha256: 'a'.repeat(64) }), /changed on its way/],
     ['200 MB announced', () => receiveTake(meta(wav), pieces(wav), 200_000_000), /larger than 104 MB/],
     ['200 MB without saying so', () => receiveTake(meta(wav), endless(), null), /larger than 104 MB/],
@@ -575,6 +585,17 @@ describe('studios are apart', () => {
     const after = await viewAudit();
     expect(after.filter((l) => l.singerId === id)).toEqual([]);
     expect(after[0]).toMatchObject({ actor: 'Marit', did: 'deleted', what: 'singer', singerId: null });
+  });
+
+  test('a bundle brought in changes no setting of a studio with singers in it', async () => {
+    await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: 6 });
+    const path = join(mkdtempSync(join(tmpdir(), 'wendel-bundle-')), 'old.zip');
+    await pipeline(Readable.fromWeb((await bundleOf(studioId)).stream as never), createWriteStream(path));
+    await changeSettings({ name: 'The quay studio', school: 'classical', keepMonths: null });
+    const { tables } = await bringIn(studioId, path, false);
+    expect(tables.every((t) => t.fresh === 0)).toBe(true);
+    expect(await inStudio(studioId, studioSettings)).toMatchObject({ name: 'The quay studio', keepMonths: null });
+    await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: null });
   });
 
   test('sound is deleted when its time is over, and what was found in it stays', async () => {

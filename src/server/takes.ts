@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
-import { MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
+import { checkLength, MAX_TAKE_BYTES, secondsOf, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
 import { Asked, COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
@@ -110,6 +110,7 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
     pendingBytes = 0;
     if (!layout) {
       layout = wavLayout(bytes);
+      checkLength(layout);
       // The row comes first, for its parts to point at; its length is checked before the transaction ends.
       await insertTake(tx, takeRow(meta, layout));
     }
@@ -127,7 +128,7 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
       at += piece.length;
       if (!headSeen && pendingBytes >= HEADER_BYTES) {
         headSeen = true;
-        wavLayout(Buffer.concat(pending));
+        checkLength(wavLayout(Buffer.concat(pending)));
       }
       if (pendingBytes === PART_BYTES) await flush();
     }
@@ -142,9 +143,7 @@ async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8
 }
 
 function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
-  const { sampleRate } = layout;
-  const durationS = layout.dataBytes / ((layout.bits / 8) * layout.channels * sampleRate);
-  return { ...meta, note: '', bytes: 0, durationS, sampleRate };
+  return { ...meta, note: '', bytes: 0, durationS: secondsOf(layout), sampleRate: layout.sampleRate };
 }
 
 async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {

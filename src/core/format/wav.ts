@@ -10,6 +10,9 @@ const ascii = (view: DataView, at: number, n: number) => String.fromCharCode(...
 /** The largest recording that is taken in: twelve minutes at 48 kHz, 24 bit. */
 export const MAX_TAKE_BYTES = 104_000_000;
 
+/** The longest one: an analysis takes room and time by the minute, not by the byte. */
+export const MAX_TAKE_MINUTES = 15;
+
 /** The format block of a WAV header. */
 export interface WavLayout {
   channels: number;
@@ -53,6 +56,18 @@ export function wavLayout(bytes: Uint8Array): WavLayout {
     at += 8 + size + (size & 1);
   }
   throw new SoundFileError('The WAV file holds no sound: it ends before the samples. Record or export it again.');
+}
+
+/** Seconds of sound that a header promises. */
+export const secondsOf = ({ dataBytes, bits, channels, sampleRate }: WavLayout): number => dataBytes / ((bits / 8) * channels * sampleRate);
+
+/** @throws SoundFileError when a recording is longer than one may be. */
+export function checkLength(layout: WavLayout): void {
+  const minutes = secondsOf(layout) / 60;
+  if (minutes > MAX_TAKE_MINUTES)
+    throw new SoundFileError(
+      `The recording is ${Math.ceil(minutes)} minutes long; at most ${MAX_TAKE_MINUTES} can be taken in: cut it into shorter takes.`,
+    );
 }
 
 function checkFormat(f: Omit<WavLayout, 'dataStart' | 'dataBytes'>) {

@@ -1,3 +1,4 @@
+import { ownPath } from '@/server/own-path';
 import { SignIn } from '@/ui/door/SignIn';
 
 export const metadata = { title: 'Sign in' };
@@ -5,6 +6,5 @@ export const metadata = { title: 'Sign in' };
 /** `to`: the page that was asked for. */
 export default async function Page({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
   const { to = '/' } = await searchParams;
-  // A page of ours only: a link must not lead through the door to another site.
-  return <SignIn to={/^\/(?![/\\])/.test(to) ? to : '/'} />;
+  return <SignIn to={ownPath(to)} />;
 }

@@ -1,6 +1,7 @@
 import { inviteMember, InviteInput } from '@/server/accounts';
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 
 export async function POST(request: Request) {
-  return respond(request, 'owner', async () => inviteMember(InviteInput.parse(await request.json())));
+  return respond(request, 'owner', async () => inviteMember(InviteInput.parse(await jsonOf(request))));
 }

@@ -1,6 +1,7 @@
 import { askNewPassword, ForgotInput } from '@/server/accounts';
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 
 export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => askNewPassword(ForgotInput.parse(await request.json())));
+  return respond(request, 'anyone', async () => askNewPassword(ForgotInput.parse(await jsonOf(request))));
 }

@@ -1,6 +1,7 @@
 import { signIn, SignInInput } from '@/server/accounts';
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 
 export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => signIn(SignInInput.parse(await request.json())));
+  return respond(request, 'anyone', async () => signIn(SignInInput.parse(await jsonOf(request))));
 }

@@ -1,11 +1,12 @@
 import { ProtocolInput, removeProtocol, saveProtocol } from '@/server/lessons';
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 
 type Context = { params: Promise<{ protocolId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
   return respond(request, 'coach', async () =>
-    saveProtocol(ProtocolInput.parse({ ...(await request.json()), id: (await params).protocolId })),
+    saveProtocol(ProtocolInput.parse({ ...((await jsonOf(request)) as object), id: (await params).protocolId })),
   );
 }
 

@@ -1,3 +1,4 @@
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 import { awaitTake, discardTake, noteTake, receiveTake, TakeMeta, TakeNote } from '@/server/takes';
 
@@ -22,7 +23,7 @@ export async function GET(request: Request, { params }: Context) {
 }
 
 export async function PATCH(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => noteTake((await params).takeId, TakeNote.parse(await request.json())));
+  return respond(request, 'coach', async () => noteTake((await params).takeId, TakeNote.parse(await jsonOf(request))));
 }
 
 export async function DELETE(request: Request, { params }: Context) {

@@ -1,11 +1,12 @@
 import { removeTemplate, saveTemplate, TemplateInput } from '@/server/plans';
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 
 type Context = { params: Promise<{ templateId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
   return respond(request, 'coach', async () =>
-    saveTemplate(TemplateInput.parse({ ...(await request.json()), id: (await params).templateId })),
+    saveTemplate(TemplateInput.parse({ ...((await jsonOf(request)) as object), id: (await params).templateId })),
   );
 }
 

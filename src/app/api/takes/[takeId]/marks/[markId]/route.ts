@@ -1,3 +1,4 @@
+import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 import { MarkInput, removeMark, setMark } from '@/server/takes';
 
@@ -6,7 +7,7 @@ type Context = { params: Promise<{ takeId: string; markId: string }> };
 export async function PUT(request: Request, { params }: Context) {
   return respond(request, 'coach', async () => {
     const { takeId, markId } = await params;
-    return setMark(takeId, markId, MarkInput.parse(await request.json()));
+    return setMark(takeId, markId, MarkInput.parse(await jsonOf(request)));
   });
 }
 

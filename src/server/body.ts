@@ -1,0 +1,27 @@
+import { Problem } from './problem';
+
+/** Most bytes a request may hold that isn't sound or a bundle: a plan, a lesson, a day of practice are a tenth of it. */
+const MOST_BYTES = 256 * 1024;
+
+/**
+ * What a request holds as JSON, read no further than it may be long: nobody's body is gathered or parsed without limit.
+ * @throws Problem (413) when it is longer; SyntaxError when it is no JSON.
+ */
+export async function jsonOf(request: Request, mostBytes = MOST_BYTES): Promise<unknown> {
+  const tooLong = () => new Problem(`The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`, 413);
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLong();
+  const reader = request.body?.getReader();
+  const pieces: Uint8Array[] = [];
+  let bytes = 0;
+  for (;;) {
+    const { done, value } = (await reader?.read()) ?? { done: true, value: undefined };
+    if (done || !value) break;
+    bytes += value.length;
+    if (bytes > mostBytes) {
+      await reader!.cancel();
+      throw tooLong();
+    }
+    pieces.push(value);
+  }
+  return JSON.parse(Buffer.concat(pieces).toString());
+}
