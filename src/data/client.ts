@@ -22,7 +22,8 @@ export function pool(): Pool {
   if (!held.wendelPool) {
     const connectionString = process.env.WENDEL_APP_URL;
     if (!connectionString) throw new Error('WENDEL_APP_URL is not set: start Wendel with npm start, which sets it.');
-    held.wendelPool = new Pool({ connectionString, max: 10 });
+    // Who waits longer for one is told that the database is busy, and may try again.
+    held.wendelPool = new Pool({ connectionString, max: 10, connectionTimeoutMillis: 10_000 });
     // A connection that breaks while idle (the database restarted) is dropped; the next query opens another.
     held.wendelPool.on('error', () => {});
   }

@@ -1,6 +1,5 @@
-import { createHash } from 'node:crypto';
 import { z } from 'zod';
-import { checkLength, MAX_TAKE_BYTES, secondsOf, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
+import { MAX_TAKE_BYTES, secondsOf } from '../core/format/wav';
 import { Asked, COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
@@ -21,10 +20,10 @@ import {
   TakeRow,
 } from '../data/takes';
 import { Problem } from './problem';
+import { spool, Spooled, tooLarge } from './spool';
 import { inPresentStudio, presentStudio } from './studio';
 
 const PART_BYTES = 1_000_000;
-const HEADER_BYTES = 65_536;
 /** PostgreSQL's code. */
 const UNIQUE_VIOLATION = '23505';
 
@@ -51,12 +50,6 @@ export type TakeMeta = z.infer<typeof TakeMeta>;
 
 type Run = <T>(work: (tx: StudioTx, meta: TakeMeta) => Promise<T>) => Promise<T>;
 
-const tooLarge = () =>
-  new Problem(
-    `The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`,
-    413,
-  );
-
 /**
  * Store an uploaded WAV file and put its analysis on the queue, in one transaction: both are there afterwards or
  * neither. The same id with the same content is the same take, however often it is sent.
@@ -69,81 +62,42 @@ export async function receiveTake(
   run: Run = (work) => inPresentStudio((tx) => work(tx, meta)),
 ): Promise<{ id: string; repeated: boolean }> {
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
-  const store = () =>
-    run(async (tx, meta) => {
-      const existing = await findTake(tx, meta.id);
-      if (existing) {
-        if (existing.sha256 === meta.sha256) return { id: meta.id, repeated: true };
-        throw new Problem('Another recording has this take id: record again.', 409);
-      }
-      if (!(await findSinger(tx, meta.singerId)))
-        throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
+  // A short look before, so that nobody unknown sends anything; no connection is held while the sound is on its way.
+  if (await run(isThere)) return { id: meta.id, repeated: true };
+  const file = await spool(body, meta.sha256);
+  try {
+    return await run(async (tx, meta) => {
+      if (await isThere(tx, meta)) return { id: meta.id, repeated: true };
       // A lesson that never reached the server must not cost a take.
       const lessonId = meta.lessonId && (await findLesson(tx, meta.lessonId)) ? meta.lessonId : null;
-      await storeFile(tx, { ...meta, lessonId }, body);
+      await insertTake(tx, takeRow({ ...meta, lessonId }, file));
+      let part = 0;
+      for await (const bytes of file.pieces(PART_BYTES)) await insertAudioPart(tx, meta.id, part++, bytes);
       await enqueueAnalysis(tx, meta.id);
       return { id: meta.id, repeated: false };
     });
-  try {
-    return await store();
   } catch (error) {
     // Sent twice at the same time: the other one has stored it.
     if ((error as { code?: string; cause?: { code?: string } }).cause?.code !== UNIQUE_VIOLATION) throw error;
     const existing = await run((tx) => findTake(tx, meta.id));
     if (existing?.sha256 !== meta.sha256) throw error;
     return { id: meta.id, repeated: true };
+  } finally {
+    await file.remove();
   }
 }
 
-/** Read the body piece by piece: the head is checked before anything is written, hash and length at the end. */
-async function storeFile(tx: StudioTx, meta: TakeMeta, body: AsyncIterable<Uint8Array> | null): Promise<void> {
-  const hash = createHash('sha256');
-  let layout: WavLayout | undefined;
-  let headSeen = false;
-  let pending: Uint8Array[] = [];
-  let pendingBytes = 0;
-  let part = 0;
-  let total = 0;
-  const flush = async () => {
-    const bytes = Buffer.concat(pending);
-    pending = [];
-    pendingBytes = 0;
-    if (!layout) {
-      layout = wavLayout(bytes);
-      checkLength(layout);
-      // The row comes first, for its parts to point at; its length is checked before the transaction ends.
-      await insertTake(tx, takeRow(meta, layout));
-    }
-    await insertAudioPart(tx, meta.id, part++, bytes);
-  };
-  for await (const chunk of body ?? []) {
-    total += chunk.length;
-    if (total > MAX_TAKE_BYTES) throw tooLarge();
-    hash.update(chunk);
-    for (let at = 0; at < chunk.length;) {
-      const room = PART_BYTES - pendingBytes;
-      const piece = chunk.subarray(at, at + room);
-      pending.push(piece);
-      pendingBytes += piece.length;
-      at += piece.length;
-      if (!headSeen && pendingBytes >= HEADER_BYTES) {
-        headSeen = true;
-        checkLength(wavLayout(Buffer.concat(pending)));
-      }
-      if (pendingBytes === PART_BYTES) await flush();
-    }
-  }
-  if (total === 0) throw new SoundFileError('The recording is empty: record again.');
-  if (pendingBytes > 0) await flush();
-  if (layout!.dataStart + layout!.dataBytes > total)
-    throw new SoundFileError('The recording arrived cut off: nothing was stored. Send it again.');
-  if (hash.digest('hex') !== meta.sha256) throw new SoundFileError('The recording changed on its way: nothing was stored. Send it again.');
-  if (layout!.dataBytes < (layout!.bits / 8) * layout!.channels) throw new SoundFileError('The recording holds no sound: record again.');
-  await tx.execute('update take set bytes = $1 where id = $2', [total, meta.id]);
+/** Whether the same recording is stored already. @throws Problem when its id is another's, or its singer is gone. */
+async function isThere(tx: StudioTx, meta: TakeMeta): Promise<boolean> {
+  const existing = await findTake(tx, meta.id);
+  if (existing && existing.sha256 !== meta.sha256) throw new Problem('Another recording has this take id: record again.', 409);
+  if (!existing && !(await findSinger(tx, meta.singerId)))
+    throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
+  return existing !== undefined;
 }
 
-function takeRow(meta: TakeMeta, layout: WavLayout): TakeRow {
-  return { ...meta, note: '', bytes: 0, durationS: secondsOf(layout), sampleRate: layout.sampleRate };
+function takeRow(meta: TakeMeta, { layout, bytes }: Spooled): TakeRow {
+  return { ...meta, note: '', bytes, durationS: secondsOf(layout), sampleRate: layout.sampleRate };
 }
 
 async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
