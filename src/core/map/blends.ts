@@ -7,9 +7,9 @@ const LEAST_SPAN_ST = 9;
 const FEWEST_LEGS = 3;
 /** So many of the last takes tell it as well as more. */
 const MOST_TAKES = 16;
-/** Places are tried this far apart, from so far over the lowest to so far under the highest pitch: a change is seen from both sides. */
+/** Places are tried this far apart, from so far over the lowest (chest spans a fifth at least) to so far under the highest pitch. */
 const PLACE_ST = 0.5;
-const OVER_LOWEST_ST = 5;
+const OVER_LOWEST_ST = 6.5;
 const UNDER_HIGHEST_ST = 3.5;
 const WIDTHS_ST = [2, 4, 6];
 /** Coming down the change lies lower by so much (common practice: a semitone or two). */
