@@ -1,0 +1,48 @@
+import { blendVotes } from './blends';
+import { Made, madeSlide } from './made-slide';
+import { CoachMark, Passaggio, TakeEvidence } from './types';
+
+/** Where the second harmonic meets the first formant of the vowels of `madeSlide`. */
+const TURNS = { ah: 67.3, oh: 60.8, eh: 62.3 };
+const RISE = { upMidi: 62.5, downMidi: 61.5, widthSt: 5 };
+
+/** Slides that blend at D4, one a vowel, as takes: constructed, only what is looked at. */
+const takes = (made: Made[], marks: CoachMark[] = []): TakeEvidence[] =>
+  made.map((of, i) => ({
+    takeId: `take-${i}`,
+    marks,
+    findings: { legs: madeSlide({ seed: i + 1, ...of }), vowelTurnMidi: TURNS[of.vowel ?? 'ah'] } as unknown as TakeEvidence['findings'],
+  }));
+
+const vowels = ['ah', 'oh', 'eh'] as const;
+const blended = vowels.map((vowel): Made => ({ vowel, rise: RISE }));
+const votes = (of: TakeEvidence[], heard: Passaggio[] = []) => blendVotes(of, heard, new Map());
+
+test('a blend on several vowels is said by every pass, at its place going that way', () => {
+  const found = votes(takes(blended));
+  expect(found).toHaveLength(6);
+  for (const { midi, direction, kind, weight } of found) {
+    expect(kind).toBe('blend');
+    expect(Math.abs(midi - (direction === 'up' ? RISE.upMidi : RISE.downMidi))).toBeLessThan(1);
+    expect(weight).toBeGreaterThan(0.6);
+  }
+});
+
+test('slides without one say nothing, and neither does a single take', () => {
+  expect(votes(takes(vowels.map((vowel) => ({ vowel }))))).toEqual([]);
+  expect(votes(takes(blended.slice(0, 1)))).toEqual([]);
+});
+
+test('what two vowels show and a third denies is no change of register', () => {
+  expect(votes(takes([...blended.slice(0, 2), { vowel: 'eh' }, { vowel: 'eh', seed: 9 }]))).toEqual([]);
+});
+
+test('where the coach said that there is nothing, nothing is said', () => {
+  const mark = { id: 'm', timeS: 1, midi: 62, direction: 'up', verdict: 'reject', by: 'coach' } as CoachMark;
+  expect(votes(takes(blended, [mark]))).toEqual([]);
+});
+
+test('a blend less than a fifth from a change that is heard is that change', () => {
+  const heard = { midi: 65, upMidi: 66, downMidi: 64 } as Passaggio;
+  expect(votes(takes(blended), [heard]).every((v) => Math.abs(v.midi - 65) >= 6)).toBe(true);
+});
