@@ -1,4 +1,4 @@
-import { checkLength, MAX_TAKE_BYTES, wavLayout, writeWav } from '../core/format/wav';
+import { checkLength, MAX_TAKE_BYTES, secondsOf, wavLayout, writeWav } from '../core/format/wav';
 import { Recording } from './input';
 
 const DECODE_RATE = 48000;
@@ -17,9 +17,7 @@ export async function recordingOf(file: File): Promise<Recording> {
   if (isRiff(bytes)) {
     const layout = wavLayout(new Uint8Array(bytes));
     checkLength(layout);
-    const durationS =
-      Math.min(layout.dataBytes, bytes.byteLength - layout.dataStart) / ((layout.bits / 8) * layout.channels * layout.sampleRate);
-    return { wav: bytes, durationS };
+    return { wav: bytes, durationS: secondsOf({ ...layout, dataBytes: Math.min(layout.dataBytes, bytes.byteLength - layout.dataStart) }) };
   }
   let decoded: AudioBuffer;
   try {

@@ -54,7 +54,7 @@ export async function spool(
       checkLength(layout);
     };
     try {
-      for await (const chunk of unlessSilent(body ?? [], silenceMs)) {
+      for await (const chunk of body ? unlessSilent(body, silenceMs) : []) {
         bytes += chunk.length;
         if (bytes > MAX_TAKE_BYTES) throw tooLarge();
         const lateS = (Date.now() - started - firstMs) / 1000;
@@ -83,13 +83,8 @@ export async function spool(
 }
 
 /** What comes, as long as it comes. */
-async function* unlessSilent(body: AsyncIterable<Uint8Array> | Iterable<Uint8Array>, silenceMs: number): AsyncGenerator<Uint8Array> {
-  const from =
-    Symbol.asyncIterator in body
-      ? body[Symbol.asyncIterator]()
-      : (async function* () {
-          yield* body;
-        })();
+async function* unlessSilent(body: AsyncIterable<Uint8Array>, silenceMs: number): AsyncGenerator<Uint8Array> {
+  const from = body[Symbol.asyncIterator]();
   try {
     for (;;) {
       let timer: NodeJS.Timeout | undefined;

@@ -41,8 +41,9 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
     }))
     .filter(({ legs }) => legs.some(isLong))
     .slice(-MOST_TAKES);
-  if (slides.flatMap(({ legs }) => legs.filter(isLong)).length < FEWEST_LEGS) return [];
-  const model = sourceModel(slides.map(({ legs }) => legs.filter(isLong)));
+  const long = slides.map(({ legs }) => legs.filter(isLong));
+  if (long.flat().length < FEWEST_LEGS) return [];
+  const model = sourceModel(long);
   if (!model) return [];
   const turns = slides.flatMap(({ turnMidi }) => turnMidi ?? []);
   const least = Math.max(...turns) - Math.min(...turns) > VOWELS_APART_ST ? LEAST_EVIDENCE.vowels : LEAST_EVIDENCE.oneVowel;

@@ -1,6 +1,7 @@
 import { midiToHz } from '../music/pitch';
 import { cholesky, dot, multiply, whiten, whitenAll } from '../signal/linear';
 import { Leg } from '../take/types';
+import { headAt } from './blend';
 
 /**
  * The level of harmonic k of a slide at pitch m is taken for  level + filter(k f) + shape(k) - slope(m) log2 k + first(m) [k = 1]:
@@ -33,8 +34,6 @@ const FIRST_OF_CHANGE = 5;
 const USUAL_CHANGE = 1;
 const CHANGE_SD = 0.5;
 const KNOWN_SD = 1;
-/** A logistic goes from 10 to 90 % over 4.394 of its units. */
-const TEN_TO_NINETY = 2 * Math.log(9);
 
 /** Bins of the filter: 14 an octave from 55 Hz. */
 const LOWEST_HZ = 55;
@@ -129,7 +128,7 @@ function stepOver({ upMidi, downMidi, widthSt }: Rise, lowMidi: number, notes: n
   const step = new Float64Array(4 * notes + MOST_HARMONICS);
   for (const up of [true, false])
     for (let n = 0; n < notes; n++) {
-      const head = 1 / (1 + Math.exp((-TEN_TO_NINETY * (lowMidi + n - (up ? upMidi : downMidi))) / widthSt));
+      const head = headAt(lowMidi + n, up ? upMidi : downMidi, widthSt);
       step[slopeAt(notes, up) + n] = SLOPE_OF_CHANGE * head;
       step[firstAt(notes, up) + n] = FIRST_OF_CHANGE * head;
     }

@@ -187,3 +187,8 @@ function quarterStage(re: Float64Array, im: Float64Array, n: number, m: number, 
     }
   }
 }
+
+/** A Hann window, symmetric about its middle. */
+export function hann(length: number): Float64Array {
+  return Float64Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / length));
+}

@@ -68,6 +68,7 @@ export function sirenEvents(contour: Contour, levelDb: Float32Array, source: Sou
   const heard = legs.map((leg, l) => peaks(contour, source, moments[l], evidence[l], leg.direction, turnMidi));
   const found = legs.map((leg, l) => {
     const others = heard.flatMap((of, o) => (o === l ? [] : of.map(({ event }) => event)));
+    if (others.length === 0) return heard[l];
     const known = evidence[l].map(
       (e, i) => e + (others.some((other) => sameChange(other, contour[moments[l][i].frame], leg.direction)) ? KNOWN_NATS : 0),
     );

@@ -1,3 +1,4 @@
+import { hann } from '../signal/fft';
 import { copySamples, floats, forget, FourTransforms, fourTransforms, LANES, place, reserve } from '../signal/kernel';
 import { sortFew } from '../signal/stats';
 import { decayOf, RoomSound } from './room';
@@ -95,10 +96,6 @@ function lagWindow(rate: number, length: number, fftSize: number, minF0: number,
     samples: reserve(reach),
     reach,
   };
-}
-
-function hann(length: number): Float64Array {
-  return Float64Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / length));
 }
 
 // Laid out once and shared: nothing here is held from one call to the next.

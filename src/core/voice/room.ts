@@ -1,4 +1,5 @@
-import { floats, fourTransforms, copySamples, LANES, place, reserve } from '../signal/kernel';
+import { hann } from '../signal/fft';
+import { copySamples, floats, fourTransforms, LANES, place, reserve } from '../signal/kernel';
 import { quantile, weightedQuantile } from '../signal/stats';
 import { ANALYSIS_RATE } from './types';
 
@@ -69,10 +70,9 @@ interface Decay {
 }
 
 const transforms = fourTransforms(TRANSFORM);
-const taper = place(
-  Float64Array.from({ length: TRANSFORM }, (_, i) => (i < WINDOW ? 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / WINDOW) : 0)),
-);
-const tapers = new Float64Array(LANES).fill(taper);
+const padded = new Float64Array(TRANSFORM);
+padded.set(hann(WINDOW));
+const tapers = new Float64Array(LANES).fill(place(padded));
 const reach = TRANSFORM + (LANES - 1) * HOP_SAMPLES;
 const samplesPlace = reserve(reach);
 
