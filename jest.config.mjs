@@ -1,4 +1,21 @@
 /** Two projects: `unit` (no outside help) and `db` (against the PostgreSQL that bin/test.mjs starts). */
+const MODULES_ONLY = [
+  'pitchy',
+  'fft\\.js',
+  'client-zip',
+  'p-limit',
+  'yocto-queue',
+  'better-auth',
+  '@better-auth',
+  'better-call',
+  'jose',
+  'kysely',
+  '@noble',
+  'rou3',
+  'defu',
+  'nanostores',
+  '@better-fetch',
+];
 const shared = {
   testEnvironment: 'node',
   transform: {
@@ -6,7 +23,7 @@ const shared = {
     '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' } }],
   },
   // Libraries that ship as modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(pitchy|fft\\.js|client-zip)/)'],
+  transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`],
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/dist'],
 };
 

@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// npm run backup -- FILE: everything, recordings included, into one file; Wendel may be running.
+// npm run backup -- FILE: everything, recordings included, into one file; Wendel may be running. WENDEL_BACKUP_PASSWORD encrypts it.
 import { ensurePackages } from './lib/packages.mjs';
 import { checkNode, command, say } from './lib/project.mjs';
 
@@ -9,6 +9,6 @@ command(async () => {
   const { backUp } = await import('./lib/backup.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
   const file = process.argv[2] ?? `wendel-${new Date().toISOString().slice(0, 16).replace(/[:T]/g, '-')}.backup`;
-  const bytes = await backUp(dataFolder(), file);
+  const bytes = await backUp(dataFolder(), file, process.env.WENDEL_BACKUP_PASSWORD);
   say(`Backed up to ${file} (${(bytes / 1e6).toFixed(1)} MB). npm run restore -- ${file} brings it back.`);
 });

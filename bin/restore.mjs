@@ -13,6 +13,11 @@ command(async () => {
   const [file] = process.argv.slice(2);
   if (!file) throw new Error('Say which backup: npm run restore -- FILE');
   const { migrate } = await ensurePrograms();
-  await restore(dataFolder(), file, ({ ownerUrl, appUrl }) => runProgram(migrate, { WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl }));
+  await restore(
+    dataFolder(),
+    file,
+    ({ ownerUrl, appUrl }) => runProgram(migrate, { WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl }),
+    process.env.WENDEL_BACKUP_PASSWORD,
+  );
   say('Restored. npm start serves it.');
 });

@@ -89,7 +89,7 @@ command(async () => {
       ...running,
       WENDEL_DOOR_URL: server.doorUrl,
       WENDEL_SECRET: server.settings.signInSecret,
-      WENDEL_URL: process.env.WENDEL_URL || url,
+      WENDEL_OWN_URL: url,
     };
     parts = supervise(
       [

@@ -1,4 +1,5 @@
 import { NextRequest, NextResponse } from 'next/server';
+import { ownHost } from './server/own-host';
 
 /**
  * What a page may do (Content Security Policy, level 3): run our own scripts only, by a nonce of each answer; compile the kernel
@@ -24,12 +25,16 @@ const policyFor = (nonce: string): string =>
 
 /** Give each page its policy; the framework puts the nonce on the scripts it writes. */
 export function proxy(request: NextRequest): NextResponse {
+  if (!ownHost(request.headers.get('host')))
+    return new NextResponse('This address is not Wendel’s: see WENDEL_URL in the README.', { status: 421 });
   const policy = policyFor(Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64'));
   const headers = new Headers(request.headers);
   headers.set('content-security-policy', policy);
   headers.set('x-wendel-path', request.nextUrl.pathname);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
+  // Served over https, it is not asked for without again.
+  if (process.env.WENDEL_HTTPS === '1') response.headers.set('strict-transport-security', 'max-age=31536000');
   return response;
 }
 

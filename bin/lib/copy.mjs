@@ -11,7 +11,14 @@ const STOP_S = 30;
 
 /** Start a copy and wait until it is healthy. @throws Error with what it said when it ends or takes too long. */
 export async function startCopy({ data, port }) {
-  const env = { ...process.env, PORT: String(port), WENDEL_DATA: data, WENDEL_BUILD: '.next-test', DATABASE_URL: '' };
+  const env = {
+    ...process.env,
+    PORT: String(port),
+    WENDEL_DATA: data,
+    WENDEL_BUILD: '.next-test',
+    DATABASE_URL: '',
+    WENDEL_SIGN_UP: 'open',
+  };
   const path = join(data, 'start.log');
   const log = openSync(path, 'a');
   const child = spawn(process.execPath, [join(root, 'bin/start.mjs')], { cwd: root, stdio: ['ignore', log, log], detached: true, env });

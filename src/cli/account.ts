@@ -1,8 +1,10 @@
 // For whoever runs the machine: account list; account reset ADDRESS prints the way to a new password.
 import { randomBytes } from 'node:crypto';
-import { coachByEmail, everyCoach, offerNewPassword } from '../data/door';
+import { coachByEmail, everyCoach, noteDoor, offerNewPassword } from '../data/door';
 
 const HOUR_MS = 3_600_000;
+/** Without signs that steer a terminal: names are anybody's choosing. */
+const plain = (text: string) => text.replace(/\p{C}/gu, '\uFFFD');
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
 class AccountError extends Error {}
@@ -10,11 +12,13 @@ class AccountError extends Error {}
 async function main() {
   const [what, address] = process.argv.slice(2);
   if (what === 'list') {
-    for (const { name, email, role, studio } of await everyCoach()) say(`${email}\t${name}\t${role ?? 'no place'}\t${studio ?? ''}`);
+    for (const { name, email, role, studio } of await everyCoach())
+      say([email, name, role ?? 'no place', studio ?? ''].map(plain).join('\t'));
   } else if (what === 'reset' && address) {
     const coach = await coachByEmail(address.toLowerCase());
     if (!coach) throw new AccountError(`There is no account with the address ${address}: npm run account -- list shows all.`);
     const token = randomBytes(24).toString('base64url');
+    if (coach.studioId) await noteDoor(coach.studioId, { actor: 'whoever runs the machine', actorId: null, did: 'offered a new password' });
     await offerNewPassword(coach.userId, token, new Date(Date.now() + HOUR_MS));
     say(`Within the hour, ${coach.name} sets a new password here:\n${process.env.WENDEL_URL}/new-password?token=${token}`);
   } else throw new AccountError('Say what to do: npm run account -- list, or npm run account -- reset ADDRESS');

@@ -15,7 +15,7 @@ async function exportTo(studioId: string, path: string): Promise<void> {
   const { stream, singers, takes } = await bundleOf(studioId);
   const aside = `${path}.part`;
   try {
-    await pipeline(Readable.fromWeb(stream as never), createWriteStream(aside));
+    await pipeline(Readable.fromWeb(stream as never), createWriteStream(aside, { mode: 0o600 }));
     renameSync(aside, path);
   } finally {
     rmSync(aside, { force: true });

@@ -5,6 +5,8 @@ import { Client } from 'pg';
 import PgBoss from 'pg-boss';
 import { ANALYSE_QUEUE } from '../data/queue';
 
+/** A worker that dies holds its job for at most this long; then another takes it. The longest take (15 minutes) takes a tenth of it. */
+const LONGEST_ANALYSIS_S = 120;
 const FIRST_STUDIO = 'The barge studio';
 
 async function main() {
@@ -15,8 +17,10 @@ async function main() {
   const boss = new PgBoss({ connectionString, supervise: false, schedule: false });
   boss.on('error', () => {});
   await boss.start();
-  // A worker that dies holds its job for at most this long; then another takes it.
-  await boss.createQueue(ANALYSE_QUEUE, { name: ANALYSE_QUEUE, retryLimit: 3, retryDelay: 1, expireInSeconds: 60 });
+  const queue = { name: ANALYSE_QUEUE, retryLimit: 3, retryDelay: 1, expireInSeconds: LONGEST_ANALYSIS_S };
+  await boss.createQueue(ANALYSE_QUEUE, queue);
+  // One that is there already keeps what it was made with.
+  await boss.updateQueue(ANALYSE_QUEUE, queue);
   await boss.stop({ graceful: false });
   await client.query('grant usage on schema pgboss to wendel_app');
   await client.query('grant select, insert, update, delete on all tables in schema pgboss to wendel_app');

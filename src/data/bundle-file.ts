@@ -43,7 +43,8 @@ const sha256 = (bytes: string | Uint8Array) => createHash('sha256').update(bytes
 
 /** What is easier read in a table or played: made from the rows, and not read when a bundle is brought in. */
 function extras({ tables }: Bundle): { name: string; input: string | Uint8Array }[] {
-  const csv = (name: string, rows: BundleRow[]) => ({ name: `csv/${name}.csv`, input: Papa.unparse(rows) });
+  // A word that begins like a formula is none: spreadsheets would run it.
+  const csv = (name: string, rows: BundleRow[]) => ({ name: `csv/${name}.csv`, input: Papa.unparse(rows, { escapeFormulae: true }) });
   const names = new Map(tables.singer.map((s) => [s.id, s.name]));
   const plain = (row: BundleRow) =>
     Object.fromEntries(Object.entries(row).filter(([, value]) => typeof value !== 'object' || value === null));

@@ -17,13 +17,18 @@ export interface StudioTx {
 // Kept on globalThis: a development server reloads modules but must not open a new pool each time.
 const held = globalThis as unknown as { wendelPool?: Pool };
 
+/**
+ * No connection waits or is waited for without end: who waits longer for one is told that the database is busy; a transaction that
+ * does nothing for a minute, and a query that takes one, are ended by the server.
+ */
+export const PATIENCE = { connectionTimeoutMillis: 10_000, idle_in_transaction_session_timeout: 60_000, statement_timeout: 60_000 };
+
 /** The pool of the application role, from the environment variable WENDEL_APP_URL. */
 export function pool(): Pool {
   if (!held.wendelPool) {
     const connectionString = process.env.WENDEL_APP_URL;
     if (!connectionString) throw new Error('WENDEL_APP_URL is not set: start Wendel with npm start, which sets it.');
-    // Who waits longer for one is told that the database is busy, and may try again.
-    held.wendelPool = new Pool({ connectionString, max: 10, connectionTimeoutMillis: 10_000 });
+    held.wendelPool = new Pool({ connectionString, max: 10, ...PATIENCE });
     // A connection that breaks while idle (the database restarted) is dropped; the next query opens another.
     held.wendelPool.on('error', () => {});
   }
@@ -33,6 +38,8 @@ export function pool(): Pool {
 export interface Access {
   /** Who does it, for the log of changes; without: Wendel itself. */
   actor?: string;
+  /** Their account; without: they have none. */
+  actorId?: string | null;
   /** The database refuses every change. */
   readOnly?: boolean;
 }
@@ -41,15 +48,15 @@ export interface Access {
 export async function inStudio<T>(
   studioId: string,
   work: (tx: StudioTx) => Promise<T>,
-  { actor = '', readOnly = false }: Access = {},
+  { actor = '', actorId = null, readOnly = false }: Access = {},
 ): Promise<T> {
   const client = await pool().connect();
   try {
     await client.query(readOnly ? 'begin read only' : 'begin');
     // Queries here take milliseconds: compiling one for its estimated cost (jit) takes longer than running it.
     await client.query(
-      "select set_config('wendel.studio', $1, true), set_config('wendel.actor', $2, true), set_config('jit', 'off', true)",
-      [studioId, actor],
+      "select set_config('wendel.studio', $1, true), set_config('wendel.actor', $2, true), set_config('wendel.actor_id', $3, true), set_config('jit', 'off', true)",
+      [studioId, actor, actorId ?? ''],
     );
     const result = await work({
       db: drizzle(client, { schema }),

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, index, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { bigint, boolean, check, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 import { studio } from './schema';
 
 /**
@@ -109,3 +109,11 @@ export const invite = pgTable(
   },
   (t) => [check('invite_role', sql`${t.role} in ('owner','coach','reader')`)],
 );
+
+/** How often something was tried, shared by all web processes; as the library for limits wants it (src/server/limits.ts). */
+export const tries = pgTable('tries', {
+  key: text('key').primaryKey(),
+  points: integer('points').notNull().default(0),
+  /** Milliseconds since 1970; null: for ever. */
+  expire: bigint('expire', { mode: 'number' }),
+});

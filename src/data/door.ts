@@ -1,10 +1,11 @@
-import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, gt, isNull, sql } from 'drizzle-orm';
+import { createHash, randomUUID } from 'node:crypto';
+import { and, asc, desc, eq, gt, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import * as schema from './door-schema';
 import { coach, invite, member, Role, session, verification } from './door-schema';
-import { audit, studio } from './schema';
+import { PATIENCE } from './client';
+import { audit, Deed, studio } from './schema';
 
 /** Someone who is signed in, and their place. */
 export interface Member {
@@ -18,11 +19,12 @@ export interface Member {
 // Kept on globalThis, as the application's pool is (client.ts).
 const held = globalThis as unknown as { wendelDoor?: Pool };
 
-function doorPool(): Pool {
+/** The pool of the role that keeps the door, from the environment variable WENDEL_DOOR_URL. */
+export function doorPool(): Pool {
   if (!held.wendelDoor) {
     const connectionString = process.env.WENDEL_DOOR_URL;
     if (!connectionString) throw new Error('WENDEL_DOOR_URL is not set: start Wendel with npm start, which sets it.');
-    held.wendelDoor = new Pool({ connectionString, max: 5 });
+    held.wendelDoor = new Pool({ connectionString, max: 5, ...PATIENCE });
     held.wendelDoor.on('error', () => {});
   }
   return held.wendelDoor;
@@ -49,14 +51,15 @@ export async function vacantStudio(db: Pick<ReturnType<typeof door>, 'select'> =
   return row?.id;
 }
 
-/** Make an account the owner of a studio: the vacant one, or a new one of that name. */
-export async function foundStudio(userId: string, name: string | null): Promise<void> {
-  await door().transaction(async (tx) => {
+/** Make an account the owner of a studio: the vacant one, or a new one of that name. Whether there was one to have. */
+export async function foundStudio(userId: string, name: string | null): Promise<boolean> {
+  return door().transaction(async (tx) => {
     // Two who sign up at once must not both get the vacant one.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtext('wendel vacant studio'))`);
     const studioId = name === null ? await vacantStudio(tx) : (await tx.insert(studio).values({ name }).returning({ id: studio.id }))[0].id;
-    if (!studioId) throw new Error('The demo studio was taken meanwhile.');
+    if (!studioId) return false;
     await tx.insert(member).values({ userId, studioId, role: 'owner' });
+    return true;
   });
 }
 
@@ -101,6 +104,17 @@ export async function coachByEmail(email: string) {
     .from(coach)
     .leftJoin(member, eq(member.userId, coach.id))
     .where(eq(coach.email, email));
+  return row;
+}
+
+/** Whose new password a token sets; undefined when it sets none (any more). */
+export async function coachByReset(token: string) {
+  const [row] = await door()
+    .select({ userId: coach.id, name: coach.name, email: coach.email, studioId: member.studioId })
+    .from(verification)
+    .innerJoin(coach, eq(coach.id, verification.value))
+    .leftJoin(member, eq(member.userId, coach.id))
+    .where(and(eq(verification.identifier, keptToken(token)), gt(verification.expiresAt, sql`now()`)));
   return row;
 }
 
@@ -169,9 +183,21 @@ export async function endSession(userId: string, id: string): Promise<boolean> {
   return done.length > 0;
 }
 
-/** Note in a studio's log who came and went. */
-export async function noteDoor(studioId: string, actor: string, did: (typeof audit.$inferInsert)['did']): Promise<void> {
-  await door().insert(audit).values({ studioId, actor, did, what: 'account' });
+/** What happened at the door, for the studio's log. */
+export interface DoorNote {
+  actor: string;
+  actorId: string | null;
+  did: Deed;
+  what?: string;
+  whatId?: string;
+  detail?: string;
+}
+
+/** Note in a studio's log who came, went and let whom in. */
+export async function noteDoor(studioId: string, { what = 'account', ...note }: DoorNote): Promise<void> {
+  await door()
+    .insert(audit)
+    .values({ studioId, what, ...note });
 }
 
 /** Every account and its place, for whoever runs the machine. */
@@ -183,9 +209,34 @@ export const everyCoach = () =>
     .leftJoin(studio, eq(studio.id, member.studioId))
     .orderBy(asc(coach.createdAt));
 
-/** Have a token set a new password until a time, as the sign-in library keeps them. */
+/** How the sign-in library keeps the token of a new password: a hash (auth.ts, storeIdentifier). */
+const keptToken = (token: string) => createHash('sha256').update(`reset-password:${token}`).digest('base64url');
+
+/** Have a token set a new password until a time; older ones end. */
 export async function offerNewPassword(userId: string, token: string, expiresAt: Date): Promise<void> {
+  await forgetResets(userId);
   await door()
     .insert(verification)
-    .values({ id: randomUUID(), identifier: `reset-password:${token}`, value: userId, expiresAt });
+    .values({ id: randomUUID(), identifier: keptToken(token), value: userId, expiresAt });
+}
+
+/** End every token with which an account could set a new password, but for one. */
+export async function forgetResets(userId: string, but?: string): Promise<void> {
+  await door()
+    .delete(verification)
+    .where(and(eq(verification.value, userId), but ? ne(verification.identifier, keptToken(but)) : undefined));
+}
+
+/** Delete sessions, tokens and offers whose time is over, and sessions begun before a day. How many. */
+export async function sweepDoor(sessionsBegunBefore: Date): Promise<number> {
+  const now = sql`now()`;
+  const gone = [
+    await door()
+      .delete(session)
+      .where(or(lt(session.expiresAt, now), lt(session.createdAt, sessionsBegunBefore)))
+      .returning({ id: session.id }),
+    await door().delete(verification).where(lt(verification.expiresAt, now)).returning({ id: verification.id }),
+    await door().delete(invite).where(lt(invite.expiresAt, now)).returning({ id: invite.id }),
+  ];
+  return gone.flat().length;
 }

@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { subMinutes } from 'date-fns';
+import { and, asc, desc, eq, isNotNull, isNull, lt, notInArray, or } from 'drizzle-orm';
 import { pool, StudioTx } from './client';
 import { link, message } from './schema';
 
@@ -31,17 +32,6 @@ export async function linkByHash(tokenHash: string): Promise<FoundLink | null> {
 const ofSinger = ({ studioId }: StudioTx, singerId: string) =>
   and(eq(link.studioId, studioId), eq(link.singerId, singerId), isNull(link.revokedAt));
 
-/** The link a singer has now; undefined when there is none. */
-export async function presentLink(tx: StudioTx, singerId: string) {
-  const [row] = await tx.db
-    .select({ createdAt: link.createdAt, expiresAt: link.expiresAt, usedAt: link.usedAt })
-    .from(link)
-    .where(ofSinger(tx, singerId))
-    .orderBy(desc(link.createdAt))
-    .limit(1);
-  return row;
-}
-
 export async function revokeLinks(tx: StudioTx, singerId: string): Promise<void> {
   await tx.db.update(link).set({ revokedAt: new Date() }).where(ofSinger(tx, singerId));
 }
@@ -50,11 +40,18 @@ export async function insertLink({ db, studioId }: StudioTx, singerId: string, t
   await db.insert(link).values({ studioId, singerId, tokenHash, expiresAt });
 }
 
-export async function linkUsed({ db, studioId }: StudioTx, id: string): Promise<void> {
-  await db
+/** Minutes within which a link's use is noted once: a page asks often, and must not wait for itself. */
+const USED_NOTED_MIN = 60;
+
+/** Note that a link is in use. Whether that is news. */
+export async function linkUsed({ db, studioId }: StudioTx, id: string): Promise<boolean> {
+  const now = new Date();
+  const noted = await db
     .update(link)
-    .set({ usedAt: new Date() })
-    .where(and(eq(link.studioId, studioId), eq(link.id, id)));
+    .set({ usedAt: now })
+    .where(and(eq(link.studioId, studioId), eq(link.id, id), or(isNull(link.usedAt), lt(link.usedAt, subMinutes(now, USED_NOTED_MIN)))))
+    .returning({ id: link.id });
+  return noted.length > 0;
 }
 
 export async function insertMessage({ db, studioId }: StudioTx, values: Omit<typeof message.$inferInsert, 'studioId'>): Promise<void> {
@@ -73,14 +70,20 @@ export async function messagesOf({ db, studioId }: StudioTx, forOwners: boolean)
     .limit(MOST_SHOWN);
 }
 
-/** Messages that have an address and were not taken by a mail server yet, oldest first. */
-export const unsentMessages = ({ db, studioId }: StudioTx) =>
-  db
+/**
+ * The oldest message that has an address and was not taken by a mail server yet, held against others until the transaction ends;
+ * undefined when there is none but those tried already.
+ */
+export async function takeUnsent({ db, studioId }: StudioTx, tried: readonly string[]) {
+  const [row] = await db
     .select()
     .from(message)
-    .where(and(eq(message.studioId, studioId), isNotNull(message.address), isNull(message.sentAt)))
+    .where(and(eq(message.studioId, studioId), isNotNull(message.address), isNull(message.sentAt), notInArray(message.id, [...tried])))
     .orderBy(asc(message.madeAt))
-    .limit(MOST_SHOWN);
+    .limit(1)
+    .for('update', { skipLocked: true });
+  return row;
+}
 
 /** The mail server took a message (its words, which hold a key, are then forgotten), or wouldn't. */
 export async function messageSent({ db, studioId }: StudioTx, id: string, problem: string | null): Promise<void> {

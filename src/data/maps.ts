@@ -5,14 +5,7 @@ import { StudioTx } from './client';
 import { pin, singer, voiceMap } from './schema';
 import { lastHeardIn } from './singers';
 
-/** Say that something a singer's map rests on has changed. */
-export async function evidenceChanged({ db, studioId }: StudioTx, singerId: string): Promise<void> {
-  await db
-    .update(singer)
-    .set({ evidence: sql`${singer.evidence} + 1` })
-    .where(and(eq(singer.studioId, studioId), eq(singer.id, singerId)));
-}
-
+/** The number of a singer's evidence: the database raises it with every analysis, mark and take discarded (migration 0011). */
 export async function evidenceOf({ db, studioId }: StudioTx, singerId: string): Promise<number> {
   const [row] = await db
     .select({ evidence: singer.evidence })

@@ -12,9 +12,20 @@ export interface AnalyseJob {
   takeId: string;
 }
 
+const HOUR_S = 3600;
+
 /** A client of the queue that neither migrates nor schedules. `supervise` keeps expired jobs moving: workers only. */
 export async function openQueue(connectionString: string, supervise: boolean): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString, migrate: false, schedule: false, supervise, maintenanceIntervalSeconds: 20, max: 3 });
+  const boss = new PgBoss({
+    connectionString,
+    migrate: false,
+    schedule: false,
+    supervise,
+    maintenanceIntervalSeconds: 20,
+    max: 3,
+    archiveCompletedAfterSeconds: HOUR_S,
+    deleteAfterHours: 24,
+  });
   boss.on('error', () => {});
   await boss.start();
   return boss;
@@ -22,11 +33,26 @@ export async function openQueue(connectionString: string, supervise: boolean): P
 
 const held = globalThis as unknown as { wendelQueue?: Promise<PgBoss> };
 
+/** A studio's own waiting takes count against its next one, so that one with hundreds doesn't keep the others waiting; up to so many. */
+const MOST_COUNTED = 500;
+/** What nobody waits for (an earlier engine's takes heard anew) comes after all that somebody does. */
+const LATER = -1000;
+
+async function priorityOf({ execute, studioId }: StudioTx): Promise<number> {
+  const { rows } = await execute(
+    `select count(*)::int as n from (
+       select 1 from pgboss.job where name = $1 and state < 'active' and priority > $2 and data->>'studioId' = $3 limit $4) waiting`,
+    [ANALYSE_QUEUE, LATER, studioId, MOST_COUNTED],
+  );
+  return -(rows as { n: number }[])[0].n;
+}
+
 /** Put an analysis on the queue inside the take's own transaction: both are there or neither. */
-export async function enqueueAnalysis(tx: StudioTx, takeId: string): Promise<void> {
+export async function enqueueAnalysis(tx: StudioTx, takeId: string, when: 'now' | 'later' = 'now'): Promise<void> {
   held.wendelQueue ??= openQueue(process.env.WENDEL_APP_URL!, false);
   const boss = await held.wendelQueue;
   const job: AnalyseJob = { studioId: tx.studioId, takeId };
-  await boss.send(ANALYSE_QUEUE, job, { db: { executeSql: async (text, values) => tx.execute(text, values) } });
+  const priority = when === 'later' ? LATER : await priorityOf(tx);
+  await boss.send(ANALYSE_QUEUE, job, { priority, db: { executeSql: async (text, values) => tx.execute(text, values) } });
   await tx.execute(`notify ${WAKE_CHANNEL}`);
 }

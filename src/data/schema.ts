@@ -31,15 +31,21 @@ import type { Asked, Colour, TakeFindings, Trace } from '../core/take/types';
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const at = (name: string) => timestamp(name, { withTimezone: true });
 
-export const studio = pgTable('studio', {
-  id: uuid('id').primaryKey().defaultRandom(),
-  name: text('name').notNull(),
-  /** The school of teaching that names and orders things here; a singer may have another. */
-  school: text('school').$type<SchoolId>().notNull().default('classical'),
-  /** The sound of takes is deleted when it is so many months old, what was found in it stays; null: kept. */
-  keepMonths: integer('keep_months'),
-  createdAt: at('created_at').notNull().defaultNow(),
-});
+export const studio = pgTable(
+  'studio',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    name: text('name').notNull(),
+    /** The school of teaching that names and orders things here; a singer may have another. */
+    school: text('school').$type<SchoolId>().notNull().default('classical'),
+    /** The sound of takes is deleted when it is so many months old, what was found in it stays; null: kept. */
+    keepMonths: integer('keep_months'),
+    /** Since when this is so: nothing is deleted in the first days of a new time (src/worker/sweep.ts). */
+    keepMonthsSince: at('keep_months_since').notNull().defaultNow(),
+    createdAt: at('created_at').notNull().defaultNow(),
+  },
+  (t) => [check('studio_keep_months', sql`${t.keepMonths} between 1 and 120`)],
+);
 
 /** Every table carries its studio; the pair (studio, id) is what others point at, so nothing can cross studios. */
 const studioId = () =>
@@ -113,6 +119,7 @@ export const lesson = pgTable(
       'cascade',
     ),
     index('lesson_by_singer').on(t.singerId, t.startedAt),
+    unique('lesson_studio_id').on(t.studioId, t.id),
   ],
 );
 
@@ -193,8 +200,10 @@ export const take = pgTable(
       'cascade',
     ),
     index('take_by_singer').on(t.singerId, t.recordedAt),
-    // A lesson that is deleted leaves its takes; the two go together only with their singer.
-    foreignKey({ columns: [t.lessonId], foreignColumns: [lesson.id], name: 'take_lesson' }).onDelete('set null'),
+    // A lesson that is deleted leaves its takes; the two go together only with their singer. (Migration 0011: only lesson_id is emptied.)
+    foreignKey({ columns: [t.studioId, t.lessonId], foreignColumns: [lesson.studioId, lesson.id], name: 'take_lesson' }).onDelete(
+      'set null',
+    ),
     check('take_task', sql`${t.task} in ('siren','scale','sustain','speech','free')`),
     check('take_colour', sql`${t.colour} in ('chest','chest-blend','head-blend','head')`),
     check('take_source', sql`${t.source} in ('microphone','file','simulated')`),
@@ -297,6 +306,7 @@ export const assignment = pgTable(
       'cascade',
     ),
     index('assignment_by_singer').on(t.singerId, t.createdAt),
+    unique('assignment_studio_id').on(t.studioId, t.id),
   ],
 );
 
@@ -359,7 +369,7 @@ export const practice = pgTable(
     id: uuid('id').primaryKey(),
     studioId: studioId(),
     singerId: uuid('singer_id').notNull(),
-    assignmentId: uuid('assignment_id').references(() => assignment.id, { onDelete: 'set null' }),
+    assignmentId: uuid('assignment_id'),
     day: date('day', { mode: 'string' }).notNull(),
     at: at('at').notNull(),
     what: jsonb('what').$type<Before | Done>().notNull(),
@@ -369,6 +379,12 @@ export const practice = pgTable(
     foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'practice_singer' }).onDelete(
       'cascade',
     ),
+    // As with a take's lesson.
+    foreignKey({
+      columns: [t.studioId, t.assignmentId],
+      foreignColumns: [assignment.studioId, assignment.id],
+      name: 'practice_assignment',
+    }).onDelete('set null'),
     index('practice_by_singer').on(t.singerId, t.day),
     // On which days somebody practised is told by the index alone; row-level security wants the studio in it.
     index('practice_items')
@@ -379,6 +395,28 @@ export const practice = pgTable(
   ],
 );
 
+/** What a line of the log says was done. */
+export type Deed =
+  | 'looked'
+  | 'added'
+  | 'changed'
+  | 'deleted'
+  | 'signed in'
+  | 'could not sign in'
+  | 'signed out'
+  | 'took out'
+  | 'brought in'
+  | 'opened'
+  | 'invited'
+  | 'took back'
+  | 'joined'
+  | 'was made'
+  | 'was taken out'
+  | 'changed the password'
+  | 'asked for a new password'
+  | 'set a new password'
+  | 'offered a new password';
+
 /** Who looked at a singer and who changed what: written by the database itself (migration 0008), never changed by the application. */
 export const audit = pgTable(
   'audit',
@@ -388,12 +426,16 @@ export const audit = pgTable(
     at: at('at').notNull().defaultNow(),
     /** A coach's name, 'the singer' by their link, or Wendel itself. */
     actor: text('actor').notNull(),
-    did: text('did').$type<'looked' | 'added' | 'changed' | 'deleted' | 'signed in' | 'could not sign in' | 'signed out'>().notNull(),
+    /** The coach's account: a name may be anybody's. Null for the singer, Wendel itself and lines older than migration 0011. */
+    actorId: text('actor_id'),
+    did: text('did').$type<Deed>().notNull(),
     /** The table, and the columns that changed. */
     what: text('what').notNull(),
     columns: text('columns').array(),
     whatId: text('what_id'),
-    /** About whom; gone with them. */
+    /** What is worth knowing besides: a role, a sender's address. Nothing of a singer. */
+    detail: text('detail'),
+    /** About whom. When they are deleted the line stays with who and when, and without whom (migration 0011). */
     singerId: uuid('singer_id'),
   },
   (t) => [

@@ -123,6 +123,9 @@ export async function updateSinger({ db, studioId }: StudioTx, id: string, value
     .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }
 
+/** Whether a singer may not be recorded yet: a minor for whom no guardian has agreed. */
+export const awaitsConsent = (intake: Intake | null): boolean => intake !== null && intake.minor && intake.consent !== 'guardian';
+
 /** Put a singer out of the lists, or back. */
 export async function archiveSinger({ db, studioId }: StudioTx, id: string, archived: boolean): Promise<void> {
   await db
@@ -132,6 +135,11 @@ export async function archiveSinger({ db, studioId }: StudioTx, id: string, arch
 }
 
 /** Delete a singer for good, with every take, analysis, mark, lesson and assignment. */
-export async function deleteSinger({ db, studioId }: StudioTx, id: string): Promise<void> {
+export async function deleteSinger({ db, execute, studioId }: StudioTx, id: string): Promise<void> {
+  // What waits in the queue, and what was done there, names the takes.
+  await execute("delete from pgboss.job where data->>'takeId' in (select id::text from take where studio_id = $1 and singer_id = $2)", [
+    studioId,
+    id,
+  ]);
   await db.delete(singer).where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { SchoolId } from '../core/map/schools';
 import { StudioTx } from './client';
 import { studio } from './schema';
@@ -18,6 +18,16 @@ export async function studioSettings({ db, studioId }: StudioTx): Promise<Studio
   return row;
 }
 
+/** Since when the present time of keeping holds. */
+export async function keepsSince({ db, studioId }: StudioTx): Promise<Date> {
+  const [row] = await db.select({ since: studio.keepMonthsSince }).from(studio).where(eq(studio.id, studioId));
+  return row.since;
+}
+
 export async function updateStudio({ db, studioId }: StudioTx, settings: StudioSettings): Promise<void> {
-  await db.update(studio).set(settings).where(eq(studio.id, studioId));
+  const since = sql`case when ${studio.keepMonths} is distinct from ${settings.keepMonths}::int then now() else ${studio.keepMonthsSince} end`;
+  await db
+    .update(studio)
+    .set({ ...settings, keepMonthsSince: since })
+    .where(eq(studio.id, studioId));
 }

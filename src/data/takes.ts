@@ -148,6 +148,15 @@ export async function saveTakeNote({ db, studioId }: StudioTx, id: string, note:
     .where(and(eq(take.studioId, studioId), eq(take.id, id)));
 }
 
+/** Bytes of sound the studio keeps. */
+export async function storedBytes({ db, studioId }: StudioTx): Promise<number> {
+  const [row] = await db
+    .select({ bytes: sql<number>`coalesce(sum(${take.bytes}), 0)::float8` })
+    .from(take)
+    .where(and(eq(take.studioId, studioId), isNull(take.soundRemovedAt)));
+  return row.bytes;
+}
+
 /** The newest take of each colour a singer was asked for, for calibration. */
 export async function colourTakes({ db, studioId }: StudioTx, singerId: string): Promise<{ colour: Colour; id: string }[]> {
   const rows = await db
@@ -176,14 +185,18 @@ export async function marksOfTake({ db, studioId }: StudioTx, takeId: string): P
     .orderBy(asc(mark.timeS));
 }
 
-export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'studioId' | 'createdAt'>): Promise<void> {
-  await db
+/** Set a mark of a take. Whether it could be: its id may be another take's. */
+export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'studioId' | 'createdAt'>): Promise<boolean> {
+  const put = await db
     .insert(mark)
     .values({ ...row, studioId })
     .onConflictDoUpdate({
       target: mark.id,
       set: { timeS: row.timeS, midi: row.midi, direction: row.direction, verdict: row.verdict, by: row.by },
-    });
+      setWhere: eq(mark.takeId, row.takeId),
+    })
+    .returning({ id: mark.id });
+  return put.length > 0;
 }
 
 export async function deleteMark({ db, studioId }: StudioTx, takeId: string, id: string): Promise<void> {

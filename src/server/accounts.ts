@@ -1,11 +1,13 @@
-import { addDays } from 'date-fns';
+import { addDays, subDays } from 'date-fns';
 import { headers } from 'next/headers';
 import { z } from 'zod';
 import {
   changeMember,
   coachByEmail,
+  coachByReset,
   endSession,
   forgetAccount,
+  forgetResets,
   foundStudio,
   insertInvite,
   inviteByHash,
@@ -14,20 +16,22 @@ import {
   noteDoor,
   removeInvite,
   sessionsOf,
+  sweepDoor,
   takeInvite,
   vacantStudio,
 } from '../data/door';
 import { Role, ROLES } from '../data/door-schema';
 import { studioSettings } from '../data/studios';
-import { auth } from './auth';
+import { auth, LONGEST_SESSION_DAYS } from './auth';
 import { dayOf } from './day';
-import { countTry, forgetTries, mayTry } from './limits';
+import { deviceCookie, knownDevice } from './device';
+import { countTry, forgetTries, giveBack, Limit, mayCount } from './limits';
 import { hashOf, newToken } from './links';
-import { deliver, post, publicAddress, sendPasswordChanged, sendPlaceChanged } from './mail';
+import { deliver, post, publicAddress, quoted, sendPasswordChanged, sendPlaceChanged } from './mail';
 import { mustBeHardToGuess, PASSWORD_LENGTH } from './passwords';
 import { Problem } from './problem';
-import { senderAddress } from './session';
-import { inPresentStudio, mustBe } from './studio';
+import { afterAnswer, senderAddress } from './session';
+import { actorOf, inPresentStudio, mustBe } from './studio';
 
 const INVITE_DAYS = 7;
 
@@ -36,7 +40,14 @@ const Password = z
   .string()
   .min(PASSWORD_LENGTH.least, `A password has at least ${PASSWORD_LENGTH.least} characters: three or four words do well.`)
   .max(PASSWORD_LENGTH.most);
-const Name = z.string().trim().min(1, 'Give your name.').max(120);
+/** Names the log gives to others. */
+const NOT_A_NAME = /^(the singer|wendel itself)$/i;
+const Name = z
+  .string()
+  .trim()
+  .min(1, 'Give your name.')
+  .max(120)
+  .refine((name) => !NOT_A_NAME.test(name), 'Take another name: this one is used in the log for somebody else.');
 
 export const SignUpInput = z.object({
   name: Name,
@@ -46,8 +57,8 @@ export const SignUpInput = z.object({
   studio: z.string().trim().min(1, 'Give the studio a name.').max(120).nullable(),
 });
 
-/** Whether anyone may make an account and a studio of their own (WENDEL_SIGN_UP=closed: only whom an owner invites). */
-const signUpOpen = () => process.env.WENDEL_SIGN_UP !== 'closed';
+/** Whether anyone may make an account and a studio of their own, once the first has an owner: where WENDEL_SIGN_UP=open says so. */
+const signUpOpen = () => process.env.WENDEL_SIGN_UP === 'open';
 
 /** What the page for a new account offers. */
 export async function viewSignUp() {
@@ -55,11 +66,11 @@ export async function viewSignUp() {
   return { open: signUpOpen() || vacant, vacant };
 }
 
-/** The library's word as a problem of ours; its cookies as an answer. */
-async function answered(work: Promise<{ headers: Headers }>, words: string, status = 400): Promise<Response> {
+/** The library's word as a problem of ours; its cookies, and those given, as an answer. */
+async function answered(work: Promise<{ headers: Headers }>, words: string, status = 400, cookies: string[] = []): Promise<Response> {
   try {
     const answer = Response.json({ ok: true });
-    for (const cookie of (await work).headers.getSetCookie()) answer.headers.append('set-cookie', cookie);
+    for (const cookie of [...(await work).headers.getSetCookie(), ...cookies]) answer.headers.append('set-cookie', cookie);
     return answer;
   } catch (error) {
     if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(words, status);
@@ -88,93 +99,131 @@ async function makeAccount(input: { name: string; email: string; password: strin
     })(),
     TAKEN,
     409,
+    [deviceCookie(input.email)],
   );
 }
+
+const NOT_VACANT = 'The demo studio has an owner already: give a studio of your own a name.';
 
 /** A new account with a studio of its own, or with the demo's while nobody has it. @throws Problem (403: closed; 409: taken). */
 export async function signUp({ studio, ...input }: z.infer<typeof SignUpInput>): Promise<Response> {
   const { open, vacant } = await viewSignUp();
   if (!open) throw new Problem('New studios are not taken in here: ask the owner of a studio to invite you.', 403);
-  if (studio === null && !vacant) throw new Problem('The demo studio has an owner already: give a studio of your own a name.', 409);
-  return makeAccount(input, (userId) => foundStudio(userId, studio));
+  if (studio === null && !vacant) throw new Problem(NOT_VACANT, 409);
+  return makeAccount(input, async (userId) => {
+    if (!(await foundStudio(userId, studio))) throw new Problem(NOT_VACANT, 409);
+  });
 }
 
 export const SignInInput = z.object({ email: Email, password: z.string().max(PASSWORD_LENGTH.most) });
 
-/** @throws Problem (401: wrong; 429: too often), the same words whether the address is known or not. */
+/** As whom an account's passwords are counted: a browser that knows it by itself, all others together. */
+async function guesser(email: string): Promise<[Limit, string]> {
+  const device = await knownDevice(email);
+  return device ? ['device', device] : ['password', email];
+}
+
+/**
+ * Every try is counted before the password is looked at, however many come at once, and given back when it was right.
+ * @throws Problem (401: wrong; 429: too often), the same words whether the address is known or not.
+ */
 export async function signIn({ email, password }: z.infer<typeof SignInInput>): Promise<Response> {
   const sender = await senderAddress();
-  await mayTry('password', email);
-  await mayTry('door', sender);
+  const who = await guesser(email);
+  await countTry('door', sender);
+  await countTry(...who);
   const coach = await coachByEmail(email);
+  const note = (did: 'signed in' | 'could not sign in') => {
+    // A note takes a moment, which would tell who is known here.
+    if (coach?.studioId) afterAnswer(() => noteDoor(coach.studioId!, { actor: coach.name, actorId: coach.userId, did, detail: sender }));
+  };
   try {
     const answer = await answered(
       auth().api.signInEmail({ body: { email, password }, headers: await headers(), returnHeaders: true }),
-      'Address and password do not go together. Look at both, or ask for a new password.',
+      'Address and password do not go together. Look at both, or ask for a new password: its message lets you in even when others tried too often.',
       401,
+      [deviceCookie(email)],
     );
-    await forgetTries('password', email);
-    if (coach?.studioId) await noteDoor(coach.studioId, coach.name, 'signed in');
+    await giveBack('door', sender);
+    afterAnswer(() => sweepDoor(subDays(new Date(), LONGEST_SESSION_DAYS)));
+    await forgetTries(...who);
+    note('signed in');
     return answer;
   } catch (error) {
-    if (!(error instanceof Problem)) throw error;
-    if (coach?.studioId) await noteDoor(coach.studioId, coach.name, 'could not sign in');
-    await countTry('password', email);
-    await countTry('door', sender);
+    if (error instanceof Problem) note('could not sign in');
     throw error;
   }
 }
 
+/** Nothing of the studio stays in the browser's cache. */
 export async function signOut(): Promise<Response> {
-  const { studioId, name } = await mustBe('reader');
+  const me = await mustBe('reader');
   const answer = await answered(auth().api.signOut({ headers: await headers(), returnHeaders: true }), 'You are signed out already.');
-  await noteDoor(studioId, name, 'signed out');
+  answer.headers.set('clear-site-data', '"cache"');
+  await noteDoor(me.studioId, { ...actorOf(me), did: 'signed out' });
   return answer;
 }
 
 export const ForgotInput = z.object({ email: Email });
 
-/** Send the message with which a new password is set. The answer is the same whether the address is known or not. */
+/**
+ * Send the message with which a new password is set. The answer, and how long it takes, are the same whether the address is known or
+ * not. Asked for again within ten minutes, or very often in a day, nothing more is sent: the message that is there stays good.
+ */
 export async function askNewPassword({ email }: z.infer<typeof ForgotInput>): Promise<void> {
   await countTry('door', await senderAddress());
-  await countTry('password', `new ${email}`);
-  await auth().api.requestPasswordReset({ body: { email }, headers: await headers() });
+  if (!((await mayCount('reset', email)) && (await mayCount('resets', email)))) return;
+  afterAnswer(async () => {
+    const coach = await coachByEmail(email);
+    if (!coach?.studioId) return;
+    await noteDoor(coach.studioId, { actor: coach.name, actorId: coach.userId, did: 'asked for a new password' });
+    await auth().api.requestPasswordReset({ body: { email } });
+  });
 }
 
 export const NewPasswordInput = z.object({ token: z.string().min(1).max(200), password: Password });
 
-/** Set a new password by the token of a message; whoever was signed in is out. @throws Problem (400: the token is not valid any more). */
-export async function setNewPassword({ token, password }: z.infer<typeof NewPasswordInput>): Promise<void> {
+/**
+ * Set a new password by the token of a message; whoever was signed in is out, and no other message is good any more. The browser is
+ * known from then on. @throws Problem (400: the token is not valid any more).
+ */
+export async function setNewPassword({ token, password }: z.infer<typeof NewPasswordInput>): Promise<Response> {
   await countTry('door', await senderAddress());
-  mustBeHardToGuess(password, []);
-  await answered(
+  const coach = await coachByReset(token);
+  if (!coach) throw new Problem(RESET_OVER);
+  mustBeHardToGuess(password, [coach.email, coach.name]);
+  const answer = await answered(
     auth().api.resetPassword({ body: { token, newPassword: password }, headers: await headers(), returnHeaders: true }),
-    'This message is not valid any more: ask for a new one.',
+    RESET_OVER,
+    400,
+    [deviceCookie(coach.email)],
   );
+  await forgetTries('password', coach.email);
+  if (coach.studioId) await noteDoor(coach.studioId, { actor: coach.name, actorId: coach.userId, did: 'set a new password' });
+  return answer;
 }
+const RESET_OVER = 'This message is not valid any more: ask for a new one.';
 
 export const PasswordInput = z.object({ present: z.string().max(PASSWORD_LENGTH.most), password: Password });
 
 /** Change one's own password; every other session ends. @throws Problem (400: the present one is wrong). */
 export async function changePassword({ present, password }: z.infer<typeof PasswordInput>): Promise<Response> {
-  const { email, name } = await mustBe('reader');
-  mustBeHardToGuess(password, [email, name]);
-  await mayTry('password', email);
-  try {
-    const answer = await answered(
-      auth().api.changePassword({
-        body: { currentPassword: present, newPassword: password, revokeOtherSessions: true },
-        headers: await headers(),
-        returnHeaders: true,
-      }),
-      'The present password is not right: nothing was changed.',
-    );
-    await sendPasswordChanged(email);
-    return answer;
-  } catch (error) {
-    if (error instanceof Problem) await countTry('password', email);
-    throw error;
-  }
+  const me = await mustBe('reader');
+  await countTry('device', me.userId);
+  mustBeHardToGuess(password, [me.email, me.name]);
+  const answer = await answered(
+    auth().api.changePassword({
+      body: { currentPassword: present, newPassword: password, revokeOtherSessions: true },
+      headers: await headers(),
+      returnHeaders: true,
+    }),
+    'The present password is not right: nothing was changed.',
+  );
+  await forgetTries('device', me.userId);
+  await forgetResets(me.userId);
+  await noteDoor(me.studioId, { ...actorOf(me), did: 'changed the password' });
+  afterAnswer(() => sendPasswordChanged(me.email));
+  return answer;
 }
 
 /** Who one is, and where one is signed in. */
@@ -207,7 +256,9 @@ export const InviteInput = z.object({ email: Email, role: z.enum(ROLES) });
 
 /** Offer somebody a place; the message with the way in lies in the post. @throws Problem (409: has an account). */
 export async function inviteMember({ email, role }: z.infer<typeof InviteInput>): Promise<{ address: string }> {
-  const { studioId, name } = await mustBe('owner');
+  const me = await mustBe('owner');
+  const { studioId, name } = me;
+  await countTry('post', studioId);
   if (await coachByEmail(email))
     throw new Problem('There is an account with this address already, and an account belongs to one studio: take another address.', 409);
   const token = newToken();
@@ -220,30 +271,42 @@ export async function inviteMember({ email, role }: z.infer<typeof InviteInput>)
       singerId: null,
       recipient: email,
       address: email,
-      subject: `A place in ${studio.name}`,
-      body: `${name} offers you a place in ${studio.name}. Take it here:\n\n${address}\n\nThe offer is good until ${dayOf(expiresAt)}.`,
+      subject: 'A place in a voice studio',
+      body: `${quoted(name)} offers you a place in the studio ${quoted(studio.name)}. Take it here:\n\n${address}\n\nThe offer is good until ${dayOf(expiresAt)}. If you know nobody of that name, leave it.`,
       forOwners: true,
     });
   });
-  await deliver(studioId);
+  await noteDoor(studioId, { ...actorOf(me), did: 'invited', detail: role });
+  afterAnswer(() => deliver(studioId));
   return { address };
 }
 
 /** @throws Problem (404). */
 export async function endInvite(id: string): Promise<void> {
-  const { studioId } = await mustBe('owner');
-  if (!z.uuid().safeParse(id).success || !(await removeInvite(studioId, id))) throw new Problem('That offer is not there any more.', 404);
+  const me = await mustBe('owner');
+  if (!z.uuid().safeParse(id).success || !(await removeInvite(me.studioId, id)))
+    throw new Problem('That offer is not there any more.', 404);
+  await noteDoor(me.studioId, { ...actorOf(me), did: 'took back', what: 'invitation' });
 }
 
 export const RoleInput = z.object({ role: z.enum(ROLES) });
 
 /** Change what a coach may do, or take them out of the studio (null), and tell them. What they entered stays. */
 async function changePlace(userId: string, role: Role | null): Promise<void> {
-  const { studioId } = await mustBe('owner');
+  const me = await mustBe('owner');
+  const { studioId } = me;
   const them = await changeMember(studioId, userId, role);
   if (them === 'nobody') throw new Problem('There is no such coach in this studio.', 404);
   if (them === 'last owner') throw new Problem('A studio keeps at least one owner: make somebody else an owner first.', 409);
-  if (them.was !== role) await sendPlaceChanged(studioId, them, role);
+  if (them.was === role) return;
+  // About whom stands in the line of the one it was done to, with who did it.
+  await noteDoor(studioId, {
+    actor: them.name,
+    actorId: them.userId,
+    did: role ? 'was made' : 'was taken out',
+    detail: `${role ? `${role} instead of ${them.was}, ` : ''}by ${me.name} (${me.email})`,
+  });
+  afterAnswer(() => sendPlaceChanged(studioId, them, role));
 }
 
 /** @throws Problem (404; 409: the last owner). */
@@ -254,7 +317,6 @@ export const dismiss = (userId: string): Promise<void> => changePlace(userId, nu
 
 /** The offer behind a token. @throws Problem (404). */
 export async function viewInvite(token: string) {
-  await mayTry('link', await senderAddress());
   const offer = /^[\w-]{20,100}$/.test(token) ? await inviteByHash(hashOf(token)) : undefined;
   if (!offer) {
     await countTry('link', await senderAddress());

@@ -1,19 +1,23 @@
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
-import { door } from '../data/door';
+import { hashPassword, verifyPassword } from 'better-auth/crypto';
+import { door, forgetResets } from '../data/door';
 import * as tables from '../data/door-schema';
+import { hashInTurn } from './limits';
 import { sendPasswordChanged, sendReset } from './mail';
 import { PASSWORD_LENGTH } from './passwords';
 
 const DAY_S = 86_400;
 /** A lesson must not be cut short by the door: two weeks, counted from the last day it was used, unless set otherwise. */
 const SESSION_DAYS = Number(process.env.WENDEL_SESSION_DAYS) || 14;
+/** However often it is used, a session ends (OWASP ASVS 3.3.2 wants one; how long is our choice). */
+export const LONGEST_SESSION_DAYS = 90;
 
 /** The sign-in library on our own tables. It has no route of its own: every way in is one of ours (accounts.ts). */
 const make = () =>
   betterAuth({
     secret: process.env.WENDEL_SECRET,
-    // Links in messages are made by us, from the address the request came to.
+    // Links in messages are made by us (mail.ts).
     baseURL: 'http://localhost',
     telemetry: { enabled: false },
     database: drizzleAdapter(door(), {
@@ -27,9 +31,22 @@ const make = () =>
       // Whoever had the old password is out.
       revokeSessionsOnPasswordReset: true,
       resetPasswordTokenExpiresIn: 3600,
-      sendResetPassword: async ({ user, token }) => sendReset(user.email, token),
-      onPasswordReset: async ({ user }) => sendPasswordChanged(user.email),
+      // An older message's token ends with a newer one; when one was used, so do all.
+      sendResetPassword: async ({ user, token }) => {
+        await forgetResets(user.id, token);
+        await sendReset(user.email, token);
+      },
+      onPasswordReset: async ({ user }) => {
+        await forgetResets(user.id);
+        await sendPasswordChanged(user.email);
+      },
+      password: {
+        hash: (password) => hashInTurn(() => hashPassword(password)),
+        verify: (given) => hashInTurn(() => verifyPassword(given)),
+      },
     },
+    // Whoever reads the table can't use what is in it.
+    verification: { storeIdentifier: 'hashed' },
     session: { expiresIn: SESSION_DAYS * DAY_S, updateAge: DAY_S },
     // Tries are counted by us, per account and per sender (limits.ts).
     rateLimit: { enabled: false },

@@ -44,3 +44,14 @@ test('nothing, and no JSON, are errors of their own', async () => {
   await expect(jsonOf(new Request('http://here/', { method: 'POST' }))).rejects.toThrow(SyntaxError);
   await expect(jsonOf(new Request('http://here/', { method: 'POST', body: '{' }))).rejects.toThrow(SyntaxError);
 });
+
+test.each(['{"a":"b\\u0000c"}', '{"a\\u0000":1}', '{"a":["\\ud800"]}', '{"a":"\\udc00\\ud800"}'])(
+  '%s holds what no row can',
+  async (text) => {
+    await expect(jsonOf(new Request('http://here/', { method: 'POST', body: text }))).rejects.toMatchObject({ status: 400 });
+  },
+);
+
+test('pairs that stand for one sign are taken', async () => {
+  expect(await jsonOf(new Request('http://here/', { method: 'POST', body: '{"a":"\\ud834\\udd1e"}' }))).toEqual({ a: '𝄞' });
+});

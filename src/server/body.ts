@@ -5,7 +5,7 @@ const MOST_BYTES = 256 * 1024;
 
 /**
  * What a request holds as JSON, read no further than it may be long: nobody's body is gathered or parsed without limit.
- * @throws Problem (413) when it is longer; SyntaxError when it is no JSON.
+ * @throws Problem (413) when it is longer, (400) when it holds what can't be stored; SyntaxError when it is no JSON.
  */
 export async function jsonOf(request: Request, mostBytes = MOST_BYTES): Promise<unknown> {
   const tooLong = () => new Problem(`The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`, 413);
@@ -23,5 +23,13 @@ export async function jsonOf(request: Request, mostBytes = MOST_BYTES): Promise<
     }
     pieces.push(value);
   }
-  return JSON.parse(Buffer.concat(pieces).toString());
+  return JSON.parse(Buffer.concat(pieces).toString(), storable);
+}
+
+/** Signs the database can't hold and no keyboard makes: NUL, and halves of a pair that stands for one sign. */
+function storable(key: string, value: unknown): unknown {
+  for (const text of [key, value])
+    if (typeof text === 'string' && (text.includes('\0') || !text.isWellFormed()))
+      throw new Problem('The request holds a sign that can’t be stored: nothing was changed.', 400);
+  return value;
 }

@@ -4,10 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { note } from '../data/audit';
 import { bringIn, BroughtIn, BundleError, bundleOf } from '../data/bundle-file';
 import { dayOf } from './day';
 import { Problem } from './problem';
-import { mustBe } from './studio';
+import { inPresentStudio, mustBe } from './studio';
 
 const MOST_BYTES = 20e9;
 /** How every ZIP file begins. */
@@ -16,6 +17,7 @@ const ZIP_MAGIC = 'PK';
 /** The whole studio as a file to keep. */
 export async function takeOutBundle(): Promise<Response> {
   const { studioId } = await mustBe('owner');
+  await inPresentStudio((tx) => note(tx, { did: 'took out', what: 'bundle' }));
   const { stream } = await bundleOf(studioId);
   return new Response(stream, {
     headers: {

@@ -1,4 +1,5 @@
 import { downloadZip } from 'client-zip';
+import { note } from '../data/audit';
 import { assignmentsOfSinger } from '../data/assignments';
 import { lessonsOfSinger } from '../data/lessons';
 import { pinsOf } from '../data/maps';
@@ -23,6 +24,7 @@ export async function exportSinger(id: string): Promise<Response> {
     practice: await practiceOf(tx, id),
     takes: await takesOfSinger(tx, id),
   }));
+  await inItsStudio((tx) => note(tx, { did: 'took out', what: 'singer', singerId: id }));
   const nameOf = (take: (typeof takes)[number]) =>
     `takes/${take.recordedAt.toISOString().slice(0, 16).replace(':', '')} ${take.task} ${take.id.slice(0, 8)}.wav`;
   async function* files() {

@@ -11,6 +11,7 @@ export async function found<T>(work: Promise<T>): Promise<T> {
     // The path is noted by src/proxy.ts.
     if (error.status === 401) redirect(`/sign-in?to=${encodeURIComponent((await headers()).get('x-wendel-path') ?? '/')}`);
     if (error.status === 403) redirect('/not-allowed');
+    if (error.status === 429) redirect('/too-often');
     if (error.status === 404) notFound();
     throw error;
   }

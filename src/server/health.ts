@@ -2,10 +2,11 @@ import packageJson from '../../package.json';
 import { ENGINE } from '../core/engine';
 import { pool } from '../data/client';
 import { WORKER_LOCK } from '../data/queue';
+import { presentMember } from './session';
 
-/** Version, whether the database answers, and how many workers live (each holds a shared lock). */
+/** Whether the database answers and how many workers live (each holds a shared lock); to members also what runs here. */
 export async function health() {
-  const base = { version: packageJson.version, engine: ENGINE };
+  const base = (await presentMember().catch(() => null)) ? { version: packageJson.version, engine: ENGINE } : {};
   try {
     const { rows } = await pool().query(
       "select count(*)::int as workers from pg_locks where locktype = 'advisory' and mode = 'ShareLock' and granted and objid = $1",

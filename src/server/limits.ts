@@ -1,42 +1,101 @@
-import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { createHash } from 'node:crypto';
+import pLimit from 'p-limit';
+import { RateLimiterMemory, RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { doorPool } from '../data/door';
 import { Problem } from './problem';
 
-/** How often something may be tried, per key, in a time. Counted in the one web process; a restart begins anew. */
+const MINUTE_S = 60;
+const DAY_S = 86_400;
+
+/** How often something may be done, per key, in a time (our choice). Counted in the database: by all web processes together. */
 const LIMITS = {
-  /** Wrong passwords for one account. */
-  password: { points: 20, duration: 15 * 60 },
-  /** Wrong passwords, new accounts and messages from one sender. */
-  door: { points: 100, duration: 15 * 60 },
+  /** Passwords for one account, from browsers that never signed in with it. */
+  password: { points: 20, duration: 15 * MINUTE_S },
+  /** The same, from one browser that has: what strangers try can't keep it out. */
+  device: { points: 20, duration: 15 * MINUTE_S },
+  /** Passwords, new accounts and messages asked for by one sender. */
+  door: { points: 100, duration: 15 * MINUTE_S },
+  /** Messages with a new password to one address: the last one counts, and stays good while more are asked for. */
+  reset: { points: 1, duration: 10 * MINUTE_S },
+  resets: { points: 10, duration: DAY_S },
   /** Addresses of practice pages that are none, from one sender. */
-  link: { points: 60, duration: 15 * 60 },
+  link: { points: 60, duration: 15 * MINUTE_S },
   /** Lines and recordings by one practice page. */
-  practice: { points: 300, duration: 10 * 60 },
+  practice: { points: 300, duration: 10 * MINUTE_S },
+  /** Messages to people outside, by one studio: invitations and practice pages. */
+  post: { points: 100, duration: DAY_S },
 } as const;
+export type Limit = keyof typeof LIMITS;
 
-type Limiters = Record<keyof typeof LIMITS, RateLimiterMemory>;
+const limiterOf = ([name, limit]: [string, (typeof LIMITS)[Limit]]) => [
+  name,
+  new RateLimiterPostgres({
+    ...limit,
+    keyPrefix: name,
+    storeClient: doorPool(),
+    storeType: 'pool',
+    tableName: 'tries',
+    tableCreated: true,
+    clearExpiredByTimeout: true,
+    // With the database away nothing else works either; until it is back each process counts on its own.
+    insuranceLimiter: new RateLimiterMemory({ ...limit, keyPrefix: name }),
+  }),
+];
 
-// On globalThis: pages and routes may each have a copy of this module, and must count together.
-const limiters = ((globalThis as unknown as { wendelLimits?: Limiters }).wendelLimits ??= Object.fromEntries(
-  Object.entries(LIMITS).map(([name, limit]) => [name, new RateLimiterMemory({ ...limit, keyPrefix: name })]),
-) as Limiters);
+type Limiters = Record<Limit, RateLimiterPostgres>;
+// On globalThis: pages and routes may each have a copy of this module.
+const held = globalThis as unknown as { wendelLimits?: Limiters };
+const limiters = (): Limiters =>
+  (held.wendelLimits ??= Object.fromEntries((Object.entries(LIMITS) as [Limit, (typeof LIMITS)[Limit]][]).map(limiterOf)) as Limiters);
+
+/** Keys are addresses of people and machines: only their hash is kept. */
+const hashed = (key: string) => createHash('sha256').update(key).digest('base64url');
 
 const tooMany = (ms: number) =>
   new Problem(`That was tried too often. Try again in ${Math.max(1, Math.ceil(ms / 60_000))} minutes; nothing is lost.`, 429);
 
-/** Count one try. @throws Problem (429) when there were too many. */
-export async function countTry(limit: keyof typeof LIMITS, key: string): Promise<void> {
+/** Count one try, before what is tried is looked at: so that many at once are all counted. @throws Problem (429) when there were too many. */
+export async function countTry(limit: Limit, key: string): Promise<void> {
   try {
-    await limiters[limit].consume(key);
+    await limiters()[limit].consume(hashed(key));
   } catch (refused) {
-    throw tooMany((refused as { msBeforeNext: number }).msBeforeNext);
+    if (!(refused instanceof RateLimiterRes)) throw refused;
+    throw tooMany(refused.msBeforeNext);
   }
 }
 
-/** Refuse when there were too many tries already, without counting one. @throws Problem (429). */
-export async function mayTry(limit: keyof typeof LIMITS, key: string): Promise<void> {
-  const state = await limiters[limit].get(key);
-  if (state && state.remainingPoints <= 0) throw tooMany(state.msBeforeNext);
-}
+/** Whether one more is allowed; it is counted then. */
+export const mayCount = (limit: Limit, key: string): Promise<boolean> =>
+  countTry(limit, key).then(
+    () => true,
+    (error) => {
+      if (error instanceof Problem) return false;
+      throw error;
+    },
+  );
+
+/** Give a counted try back: it was a right one. */
+export const giveBack = (limit: Limit, key: string) => limiters()[limit].reward(hashed(key));
 
 /** Forget the tries of a key that has proved itself. */
-export const forgetTries = (limit: keyof typeof LIMITS, key: string) => limiters[limit].delete(key);
+export const forgetTries = (limit: Limit, key: string) => limiters()[limit].delete(hashed(key));
+
+/** Passwords hashed at once: each takes a thread that pages need as well, and 16 MB. */
+const HASHES_AT_ONCE = 2;
+export const hashInTurn = pLimit(HASHES_AT_ONCE);
+
+const running = new Map<string, number>();
+
+/** Do what lasts (an upload, a wait) for a key no more than so many times at once. @throws Problem (429). */
+export async function atMostAtOnce<T>(most: number, key: string, work: () => Promise<T>): Promise<T> {
+  const now = running.get(key) ?? 0;
+  if (now >= most) throw new Problem('Too much of this is under way at once: wait until some of it is done; nothing is lost.', 429);
+  running.set(key, now + 1);
+  try {
+    return await work();
+  } finally {
+    const left = running.get(key)! - 1;
+    if (left === 0) running.delete(key);
+    else running.set(key, left);
+  }
+}

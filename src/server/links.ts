@@ -1,13 +1,15 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { addDays } from 'date-fns';
 import { inStudio, StudioTx } from '../data/client';
-import { insertLink, linkByHash, linkUsed, messagesOf, presentLink, revokeLinks } from '../data/links';
+import { note } from '../data/audit';
+import { insertLink, linkByHash, linkUsed, messagesOf, revokeLinks } from '../data/links';
+import { findSinger } from '../data/singers';
 import { dayOf } from './day';
 import { Problem } from './problem';
 import { mustFindSinger } from './singers';
-import { countTry, mayTry } from './limits';
-import { deliver, mailIsSet, post } from './mail';
-import { senderAddress } from './session';
+import { countTry } from './limits';
+import { deliver, mailIsSet, post, publicAddress } from './mail';
+import { afterAnswer, senderAddress } from './session';
 import { inPresentStudio, mustBe } from './studio';
 
 const TOKEN_BYTES = 32;
@@ -19,14 +21,15 @@ export const newToken = () => randomBytes(TOKEN_BYTES).toString('base64url');
 export const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 
 /** A new link for a singer; any older one ends. The token is in the answer and the message only, never kept. */
-export async function makeLink(singerId: string, origin: string): Promise<{ address: string; mailed: boolean }> {
+export async function makeLink(singerId: string, usedNow?: string): Promise<{ address: string; mailed: boolean }> {
+  await countTry('post', (await mustBe('coach')).studioId);
   const { studioId, ...made } = await inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
     await revokeLinks(tx, singerId);
     const token = newToken();
     const expiresAt = addDays(new Date(), LASTS_DAYS);
     await insertLink(tx, singerId, hashOf(token), expiresAt);
-    const address = `${origin}/p/${token}`;
+    const address = `${publicAddress(usedNow)}/p/${token}`;
     await post(tx, {
       singerId,
       recipient: singer.name,
@@ -36,7 +39,7 @@ export async function makeLink(singerId: string, origin: string): Promise<{ addr
     });
     return { address, studioId: tx.studioId, mailed: mailIsSet() && singer.email !== null };
   });
-  await deliver(studioId);
+  afterAnswer(() => deliver(studioId));
   return made;
 }
 
@@ -45,8 +48,6 @@ export const endLink = (singerId: string) =>
     await mustFindSinger(tx, singerId);
     await revokeLinks(tx, singerId);
   });
-
-export const linkOf = (singerId: string) => inPresentStudio((tx) => presentLink(tx, singerId));
 
 /** What the studio has to send; readers see none: a practice page's address is a key. @throws Problem (403). */
 export async function viewMessages() {
@@ -57,20 +58,24 @@ export async function viewMessages() {
 /** Hand what waits to the mail server once more. */
 export const sendAgain = async () => deliver((await mustBe('coach')).studioId);
 
+/** As the log names whoever comes by a link. */
+const SINGER = { actor: 'the singer', actorId: null };
+
+const noLink = () => new Problem('This link is not valid any more. Ask your coach for a new one; nothing you practised is lost.', 404);
+
 /** Run work as the holder of a token: in that singer's studio, for that singer. @throws Problem (404), the same for every kind of no. */
 export async function asSinger<T>(token: string, work: (tx: StudioTx, singerId: string) => Promise<T>): Promise<T> {
-  const sender = await senderAddress();
-  await mayTry('link', sender);
   const found = /^[\w-]{20,100}$/.test(token) ? await linkByHash(hashOf(token)) : null;
-  if (found) await countTry('practice', found.id);
-  else await countTry('link', sender);
-  if (!found) throw new Problem('This link is not valid any more. Ask your coach for a new one; nothing you practised is lost.', 404);
+  // Wrong ones are counted by their sender, which may be a whole school's: who has a right one is never held up by them.
+  await (found ? countTry('practice', found.id) : countTry('link', await senderAddress()));
+  if (!found) throw noLink();
   return inStudio(
     found.studioId,
     async (tx) => {
-      await linkUsed(tx, found.id);
+      if ((await findSinger(tx, found.singerId))?.archivedAt !== null) throw noLink();
+      if (await linkUsed(tx, found.id)) await note(tx, { did: 'opened', what: 'page', singerId: found.singerId });
       return work(tx, found.singerId);
     },
-    { actor: 'the singer' },
+    SINGER,
   );
 }

@@ -1,6 +1,7 @@
 import { ZodError } from 'zod';
 import { SoundFileError } from '../core/format/wav';
 import type { Role } from '../data/door-schema';
+import { ownHost } from './own-host';
 import { Problem } from './problem';
 import { asAtLeast } from './studio';
 
@@ -11,6 +12,9 @@ const READ_ONLY = /^25006$/;
 
 /** An id that is there already, here or where this studio can't look. */
 const TAKEN = /^(23505|42501)$/;
+
+/** What no row can hold: PostgreSQL's class 22 (a number, a time or a text out of bounds) and rows against a rule (23502, 23503, 23514). */
+const UNFIT = /^(22...|23502|23503|23514)$/;
 
 /** Whether an error, or what caused it, has such a code or words. */
 function isOf(error: unknown, code: RegExp, words = /^\b$/): boolean {
@@ -29,7 +33,32 @@ function fromElsewhere(request: Request): boolean {
   return origin !== null && URL.parse(origin)?.host !== request.headers.get('host');
 }
 
-const fail = (error: string, status: number) => Response.json({ error }, { status });
+const fail = (error: string, status: number) => unkept(Response.json({ error }, { status }));
+
+/** No browser and no proxy keeps an answer: after signing out nothing of a studio is found on a shared computer. */
+function unkept(answer: Response): Response {
+  if (!answer.headers.has('cache-control')) answer.headers.set('cache-control', 'private, no-store');
+  return answer;
+}
+
+/** A fault in words for the log: what the database was asked and which rule it broke, and never with what values: they are people's. */
+export function faultWords(error: unknown): Record<string, unknown>[] {
+  const words: Record<string, unknown>[] = [];
+  for (let e = error as Record<string, unknown> | undefined; e instanceof Error; e = e.cause as typeof e) {
+    const { code, constraint, table, column, query } = e as Record<string, unknown>;
+    // A database's own message may quote the values, and the query builder's lists them.
+    const asked = typeof code === 'string' || typeof query === 'string';
+    words.push({ name: e.name, ...(asked ? { code, constraint, table, column, query } : { message: e.message }), at: placesOf(e) });
+  }
+  return words;
+}
+
+/** The lines of a stack that say where, without the message above them. */
+const placesOf = ({ stack }: Error): string[] =>
+  (stack ?? '')
+    .split('\n')
+    .filter((line) => /^\s+at /.test(line))
+    .slice(0, 6);
 
 /**
  * Run a route handler's work: its value as JSON, or what went wrong as { error } with a fitting status. `who` may ask: a member of a
@@ -37,10 +66,11 @@ const fail = (error: string, status: number) => Response.json({ error }, { statu
  * site's page in the same browser are refused.
  */
 export async function respond(request: Request, who: Role | 'anyone', work: () => Promise<unknown>): Promise<Response> {
+  if (!ownHost(request.headers.get('host'))) return fail('This address is not Wendel’s: see WENDEL_URL in the README.', 421);
   if (fromElsewhere(request)) return fail('This was asked for by another site and is refused: open Wendel itself.', 403);
   try {
     const value = await (who === 'anyone' ? work() : asAtLeast(who, work));
-    return value instanceof Response ? value : Response.json(value ?? { ok: true });
+    return unkept(value instanceof Response ? value : Response.json(value ?? { ok: true }));
   } catch (error) {
     if (error instanceof Problem) return fail(error.message, error.status);
     if (error instanceof SoundFileError) return fail(error.message, 422);
@@ -49,9 +79,11 @@ export async function respond(request: Request, who: Role | 'anyone', work: () =
     if (error instanceof SyntaxError) return fail('The request is not complete: it holds no JSON.', 400);
     if (isOf(error, READ_ONLY)) return fail('Your account may look and change nothing.', 403);
     if (isOf(error, TAKEN)) return fail('Something with this id is there already: load the page anew and try again.', 409);
+    if (isOf(error, UNFIT))
+      return fail('Something in the request can’t be stored (a number, a time or a sign out of bounds): nothing was changed.', 400);
     if (isOf(error, AWAY, /Connection terminated|timeout exceeded when trying to connect/))
       return fail('The database is away for a moment and is being started again. Nothing is lost: try again shortly.', 503);
-    console.error(error);
+    console.error(JSON.stringify({ fault: faultWords(error) }));
     return fail(
       'Wendel could not do that because of a fault of its own. Nothing was changed. Try again; if it stays, look at the server messages.',
       500,

@@ -7,7 +7,7 @@ import { StudioTx } from '../data/client';
 import { removePin, setPin } from '../data/maps';
 import type { Intake } from '../data/schema';
 import { mapOf, poolNow } from '../data/pooling';
-import { archiveSinger, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
+import { archiveSinger, awaitsConsent, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
 import { takeLinesOfSinger } from '../data/takes';
 import { Problem } from './problem';
 import { schoolOf } from './settings';
@@ -80,7 +80,12 @@ export async function mustFindSinger(tx: StudioTx, id: string) {
   return singer;
 }
 
-export const singerName = (id: string) => inPresentStudio((tx) => mustFindSinger(tx, id));
+/** What stands over every view of a singer. @throws Problem (404). */
+export const viewFrame = (id: string) =>
+  inPresentStudio(async (tx) => {
+    const singer = await mustFindSinger(tx, id);
+    return { singer, awaitsConsent: awaitsConsent(singer.intake) };
+  });
 
 /** Categories are for grown voices, and for coaches who want them. */
 const showsCategories = (intake: Intake | null) => !(intake?.minor || intake?.changing || intake?.noCategories);

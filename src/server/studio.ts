@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { noteLooks } from '../data/audit';
+import { Actor, noteLooks } from '../data/audit';
 import { inStudio, StudioTx } from '../data/client';
 import type { Member } from '../data/door';
 import type { Role } from '../data/door-schema';
@@ -62,6 +62,9 @@ export async function presentStudio(): Promise<typeof inPresentStudio> {
   return (work) => inStudioOf(member, work);
 }
 
+/** A member as the log names them. */
+export const actorOf = ({ name, userId }: Member): Actor => ({ actor: name, actorId: userId });
+
 async function inStudioOf<T>(member: Member, work: (tx: StudioTx) => Promise<T>): Promise<T> {
   let saw = new Set<string>();
   const result = await inStudio(
@@ -70,9 +73,9 @@ async function inStudioOf<T>(member: Member, work: (tx: StudioTx) => Promise<T>)
       saw = tx.saw;
       return work(tx);
     },
-    { actor: member.name, readOnly: member.role === 'reader' },
+    { actor: member.name, actorId: member.userId, readOnly: member.role === 'reader' },
   );
   const looks = newLooks(member, saw);
-  if (looks.length > 0) await noteLooks(member.studioId, member.name, looks);
+  if (looks.length > 0) await noteLooks(member.studioId, actorOf(member), looks);
   return result;
 }

@@ -4,8 +4,7 @@ import { Asked, COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
 import { findLesson } from '../data/lessons';
-import { evidenceChanged } from '../data/maps';
-import { findSinger } from '../data/singers';
+import { awaitsConsent, findSinger } from '../data/singers';
 import {
   audioPart,
   deleteMark,
@@ -17,11 +16,13 @@ import {
   marksOfTake,
   putMark,
   saveTakeNote,
+  storedBytes,
   TakeRow,
 } from '../data/takes';
+import { atMostAtOnce } from './limits';
 import { Problem } from './problem';
 import { spool, Spooled, tooLarge } from './spool';
-import { inPresentStudio, presentStudio } from './studio';
+import { inPresentStudio, mustBe, presentStudio } from './studio';
 
 const PART_BYTES = 1_000_000;
 /** PostgreSQL's code. */
@@ -32,6 +33,10 @@ const AskedFor: z.ZodType<Asked> = z.object({
   tonicMidi: z.number().int().min(12).max(108).optional(),
 });
 
+const DAY_MS = 86_400_000;
+/** Nobody's recordings are older (the first sound was recorded in 1860). */
+const FIRST_RECORDING = new Date('1860-01-01');
+
 export const TakeMeta = z.object({
   id: z.uuid(),
   singerId: z.uuid(),
@@ -40,7 +45,11 @@ export const TakeMeta = z.object({
   colour: z.enum(COLOURS).nullable().default(null),
   source: z.enum(['microphone', 'file', 'simulated']),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
-  recordedAt: z.coerce.date().max(new Date(Date.now() + 365 * 86_400_000)),
+  /** By the recorder's own clock, which may be wrong by a day; how long sound is kept is counted from it. */
+  recordedAt: z.coerce
+    .date()
+    .min(FIRST_RECORDING)
+    .refine((at) => at.getTime() < Date.now() + DAY_MS, 'The time of recording lies in the future: set the clock right and save it again.'),
   lessonId: z.uuid().nullable().default(null),
   step: z.string().max(60).default(''),
   /** JSON, as it comes in the address. */
@@ -64,6 +73,13 @@ export async function receiveTake(
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
   // A short look before, so that nobody unknown sends anything; no connection is held while the sound is on its way.
   if (await run(isThere)) return { id: meta.id, repeated: true };
+  return atMostAtOnce(UPLOADS_AT_ONCE, `uploads ${meta.singerId}`, () => store(meta, body, run));
+}
+
+/** Recordings of one singer on their way at once: a phone sends one after another. */
+const UPLOADS_AT_ONCE = 4;
+
+async function store(meta: TakeMeta, body: AsyncIterable<Uint8Array> | null, run: Run): Promise<{ id: string; repeated: boolean }> {
   const file = await spool(body, meta.sha256);
   try {
     return await run(async (tx, meta) => {
@@ -87,13 +103,27 @@ export async function receiveTake(
   }
 }
 
-/** Whether the same recording is stored already. @throws Problem when its id is another's, or its singer is gone. */
+/** Most sound one studio may keep, bytes: a disk is not endless. WENDEL_STUDIO_GB changes it. */
+const mostBytes = () => (Number(process.env.WENDEL_STUDIO_GB) || 100) * 1e9;
+
+/**
+ * Whether the same recording is stored already. @throws Problem when its id is another's, its singer is gone or may not be recorded, or
+ * the studio is full.
+ */
 async function isThere(tx: StudioTx, meta: TakeMeta): Promise<boolean> {
   const existing = await findTake(tx, meta.id);
   if (existing && existing.sha256 !== meta.sha256) throw new Problem('Another recording has this take id: record again.', 409);
-  if (!existing && !(await findSinger(tx, meta.singerId)))
-    throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
-  return existing !== undefined;
+  if (existing) return true;
+  const singer = await findSinger(tx, meta.singerId);
+  if (!singer) throw new Problem('This singer is not in the studio any more: choose another and save the take again.', 404);
+  if (awaitsConsent(singer.intake))
+    throw new Problem(
+      `${singer.name} is a minor, and no guardian’s consent to recording is noted: note it in the singer’s record, then send the take again.`,
+      409,
+    );
+  if ((await storedBytes(tx)) > mostBytes())
+    throw new Problem('The studio has as much sound as it may keep: delete takes, or keep them for a shorter time (Settings).', 507);
+  return false;
 }
 
 function takeRow(meta: TakeMeta, { layout, bytes }: Spooled): TakeRow {
@@ -107,14 +137,21 @@ async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
   return take;
 }
 
-const LOOK_AGAIN_MS = 25;
+/** How often to look whether a take is analysed: soon at first, when it is worth it, then ever more seldom, ms. */
+const LOOK_AGAIN_MS = { first: 25, growth: 1.15, most: 1000 };
+const WAITS_AT_ONCE = 8;
 
 /** As `viewTake`, as soon as the take is analysed, or after `waitMs` at the latest. */
 export async function awaitTake(id: string, waitMs: number): Promise<TakeView> {
-  for (const until = Date.now() + waitMs; ; await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS))) {
-    const view = await viewTake(id);
-    if (view.analysis || Date.now() > until) return view;
-  }
+  if (waitMs === 0) return viewTake(id);
+  return atMostAtOnce(WAITS_AT_ONCE, `waits ${(await mustBe('reader')).userId}`, async () => {
+    const until = Date.now() + waitMs;
+    for (let pause = LOOK_AGAIN_MS.first; ; pause = Math.min(LOOK_AGAIN_MS.most, pause * LOOK_AGAIN_MS.growth)) {
+      const view = await viewTake(id);
+      if (view.analysis || Date.now() > until) return view;
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+  });
 }
 
 /** A take with its newest analysis (none while it waits) and the coach's marks. */
@@ -134,9 +171,8 @@ export type TakeView = Awaited<ReturnType<typeof viewTake>>;
 /** Discard a take with its sound, analyses and marks. */
 export async function discardTake(id: string): Promise<void> {
   await inPresentStudio(async (tx) => {
-    const { singerId } = await mustFind(tx, id);
+    await mustFind(tx, id);
     await deleteTake(tx, id);
-    await evidenceChanged(tx, singerId);
   });
 }
 
@@ -176,17 +212,16 @@ export const MarkInput = z.object({
 /** Set the coach's word on a moment; the mark's id is the client's, so saving twice is saving once. */
 export async function setMark(takeId: string, markId: string, input: z.infer<typeof MarkInput>): Promise<void> {
   await inPresentStudio(async (tx) => {
-    const { singerId } = await mustFind(tx, takeId);
-    await putMark(tx, { id: markId, takeId, ...input });
-    await evidenceChanged(tx, singerId);
+    await mustFind(tx, takeId);
+    if (!(await putMark(tx, { id: markId, takeId, ...input })))
+      throw new Problem('This mark belongs to another take: make a new one.', 409);
   });
 }
 
 export async function removeMark(takeId: string, markId: string): Promise<void> {
   await inPresentStudio(async (tx) => {
-    const { singerId } = await mustFind(tx, takeId);
+    await mustFind(tx, takeId);
     await deleteMark(tx, takeId, markId);
-    await evidenceChanged(tx, singerId);
   });
 }
 

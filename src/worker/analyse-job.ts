@@ -7,7 +7,6 @@ import { trackVoice } from '../core/voice/track';
 import { Pcm, VoiceTrack } from '../core/voice/types';
 import { inStudio, StudioTx } from '../data/client';
 import { AnalyseJob, enqueueAnalysis } from '../data/queue';
-import { evidenceChanged } from '../data/maps';
 import { axisOf, saveAxis } from '../data/singers';
 import { audioPart, colourTakes, findTake, saveAnalysis, takesOfSinger } from '../data/takes';
 
@@ -35,10 +34,7 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
     const reason = await calibrateSinger(studioId, take.singerId);
     if (reason) result.findings.quality.reasons.push(reason);
   }
-  await inStudio(studioId, async (tx) => {
-    await saveAnalysis(tx, takeId, ENGINE, result);
-    await evidenceChanged(tx, take.singerId);
-  });
+  await inStudio(studioId, (tx) => saveAnalysis(tx, takeId, ENGINE, result));
 }
 
 /** Put the stored pieces of a take's file together. */
@@ -70,7 +66,7 @@ async function calibrateSinger(studioId: string, singerId: string): Promise<stri
   if ('reason' in found) return found.reason;
   await inStudio(studioId, async (tx) => {
     await saveAxis(tx, singerId, found.axis);
-    for (const { id, colour } of await takesOfSinger(tx, singerId)) if (!colour) await enqueueAnalysis(tx, id);
+    for (const { id, colour } of await takesOfSinger(tx, singerId)) if (!colour) await enqueueAnalysis(tx, id, 'later');
   });
   return null;
 }

@@ -91,7 +91,7 @@ async function catchUp(): Promise<void> {
     const missing = await inStudio(studioId, takesToAnalyse);
     for (const takeId of missing) {
       if (stopping) return;
-      await inStudio(studioId, (tx) => enqueueAnalysis(tx, takeId));
+      await inStudio(studioId, (tx) => enqueueAnalysis(tx, takeId, 'later'));
     }
     if (missing.length > 0) log.info({ takes: missing.length }, 'queued for this engine');
   }

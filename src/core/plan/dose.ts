@@ -38,7 +38,8 @@ export function withinDose(
   let out = items.map((it) => ({ ...it }));
   const dropped: PlanItem[] = [];
   const last = (best: (a: PlanItem, b: PlanItem) => boolean) => out.reduce((a, b) => (best(b, a) ? b : a));
-  for (;;) {
+  // A voice so narrow that nothing fits it has no plan, and no dose.
+  while (out.length > 0) {
     const { set, day } = fullest(out);
     const longest = last((b, a) => b.minutes > a.minutes);
     const most = last((b, a) => b.timesADay > a.timesADay);
@@ -51,6 +52,7 @@ export function withinDose(
       if (!goes) return { items: out, dropped };
       dropped.push(goes);
       out = out.filter((it) => it !== goes);
-    } else return { items: out, dropped };
+    } else break;
   }
+  return { items: out, dropped };
 }

@@ -18,6 +18,13 @@ import { expectedChange, VOICE_TYPES, VoiceTypeId, voiceType } from './voice-typ
 
 const limit = (midi: number) => ({ midi, takeIds: ['t'] });
 
+test('a voice of one tone has no plan, and that is no fault', () => {
+  expect(withinDose([], 20, ['work'])).toEqual({ items: [], dropped: [] });
+  const drawn = { type: 'bass' as const, findings: [], lowSt: 0, highSt: 0, changeSt: 0, lean: null };
+  const map = { ...mapOf(drawn), extreme: { low: limit(45), high: limit(45) }, usable: null, passaggi: [] };
+  for (const school of SCHOOL_IDS) expect(planFor(usualRequest({ map, voiceType: 'bass', school, shelf: SHELF }))?.items ?? []).toEqual([]);
+});
+
 interface Drawn {
   type: VoiceTypeId;
   findings: FindingName[];

@@ -14,6 +14,9 @@ const WHAT: Record<string, string> = {
   link: 'the way to a practice page',
   practice: 'a line of practice',
   studio: 'the studio’s settings',
+  page: 'the practice page',
+  bundle: 'the whole studio as a file',
+  invitation: 'an invitation',
   account: '',
 };
 
@@ -21,9 +24,12 @@ interface Line {
   id: string;
   at: Date;
   actor: string;
+  /** The address of the actor's account; null: it is gone, or there never was one. */
+  email: string | null;
   did: string;
   what: string;
   columns: string[] | null;
+  detail: string | null;
   singer: string | null;
 }
 
@@ -34,7 +40,7 @@ export function AuditLog({ lines }: { lines: Line[] }) {
       <h1 className="text-2xl font-bold">Who did what</h1>
       <p className="text-soft">
         Looks at a singer’s records are noted once a day and person; every change is noted where it happens and can’t be taken out here.
-        What was noted about a singer goes with them when they are deleted.
+        When a singer is deleted it stays who did something and when, and no longer about whom.
       </p>
       <div className="overflow-x-auto">
         <table className="w-full text-left tabular-nums">
@@ -50,10 +56,14 @@ export function AuditLog({ lines }: { lines: Line[] }) {
             {lines.map((l) => (
               <tr key={l.id} className="border-b border-line">
                 <td className="py-1 pr-4 whitespace-nowrap">{dateTimeOf(l.at)}</td>
-                <td className="py-1 pr-4">{l.actor}</td>
+                <td className="py-1 pr-4">
+                  {l.actor}
+                  {l.email && <span className="block text-sm text-soft">{l.email}</span>}
+                </td>
                 <td className="py-1 pr-4">
                   {l.did === 'looked' ? 'looked at the records' : `${l.did} ${WHAT[l.what] ?? l.what}`}
                   {l.columns && <span className="text-soft"> ({l.columns.map((c) => c.replaceAll('_', ' ')).join(', ')})</span>}
+                  {l.detail && <span className="text-soft"> ({l.detail})</span>}
                 </td>
                 <td className="py-1">{l.singer ?? ''}</td>
               </tr>

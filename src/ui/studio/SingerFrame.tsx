@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { useMayChange } from '../kit/may-change';
+import { Notice } from '../kit/Notice';
 
 const TABS = [
   ['listen', 'Listen'],
@@ -16,9 +17,12 @@ const WITHIN: Record<string, string> = { map: '/takes/', listen: '/lessons/' };
 /** The one frame of a singer: name and tabs; each view puts the ladder at its left edge. */
 export function SingerFrame({
   singer,
+  awaitsConsent,
   children,
 }: {
   singer: { id: string; name: string; part: string; voiceType: VoiceTypeId };
+  /** A minor who may not be recorded yet. */
+  awaitsConsent: boolean;
   children: React.ReactNode;
 }) {
   const path = usePathname();
@@ -45,6 +49,12 @@ export function SingerFrame({
           })}
         </nav>
       </div>
+      {mayChange && awaitsConsent && (
+        <Notice>
+          {singer.name} is a minor, and no guardian’s consent to recording is noted: nothing can be recorded until it is, in the singer’s
+          record (the pencil beside the name in the studio).
+        </Notice>
+      )}
       {children}
     </main>
   );

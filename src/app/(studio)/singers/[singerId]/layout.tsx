@@ -1,8 +1,8 @@
 import { found } from '@/server/found';
-import { singerName } from '@/server/singers';
+import { viewFrame } from '@/server/singers';
 import { SingerFrame } from '@/ui/studio/SingerFrame';
 
 export default async function Layout({ children, params }: { children: React.ReactNode; params: Promise<{ singerId: string }> }) {
   const { singerId } = await params;
-  return <SingerFrame singer={await found(singerName(singerId))}>{children}</SingerFrame>;
+  return <SingerFrame {...await found(viewFrame(singerId))}>{children}</SingerFrame>;
 }

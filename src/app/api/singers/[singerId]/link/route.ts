@@ -4,10 +4,7 @@ import { respond } from '@/server/respond';
 type Context = { params: Promise<{ singerId: string }> };
 
 export async function POST(request: Request, { params }: Context) {
-  // The address the coach uses is the one the singer gets.
-  return respond(request, 'coach', async () =>
-    makeLink((await params).singerId, new URL(request.headers.get('origin') ?? request.url).origin),
-  );
+  return respond(request, 'coach', async () => makeLink((await params).singerId, request.headers.get('origin') ?? undefined));
 }
 
 export async function DELETE(request: Request, { params }: Context) {

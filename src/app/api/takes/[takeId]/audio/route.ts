@@ -1,3 +1,4 @@
+import { byteRange } from '@/server/byte-range';
 import { Problem } from '@/server/problem';
 import { respond } from '@/server/respond';
 import { takeAudioStream, takeRecord } from '@/server/takes';
@@ -10,16 +11,15 @@ export async function GET(request: Request, { params }: { params: Promise<{ take
         'The sound of this take was deleted when its time was over, as the studio’s settings want; what was found in it stays.',
         410,
       );
-    const range = /^bytes=(\d+)-(\d*)$/.exec(request.headers.get('range') ?? '');
-    const from = range ? Math.min(Number(range[1]), take.bytes) : 0;
-    const to = range?.[2] ? Math.min(Number(range[2]) + 1, take.bytes) : take.bytes;
+    const range = byteRange(request.headers.get('range'), take.bytes);
+    if (range === 'past the end') return new Response(null, { status: 416, headers: { 'content-range': `bytes */${take.bytes}` } });
+    const { from, to } = range ?? { from: 0, to: take.bytes };
     return new Response(await takeAudioStream(take.id, from, to), {
       status: range ? 206 : 200,
       headers: {
         'content-type': 'audio/wav',
         'content-length': String(to - from),
         'accept-ranges': 'bytes',
-        'cache-control': 'private, max-age=86400, immutable',
         ...(range ? { 'content-range': `bytes ${from}-${to - 1}/${take.bytes}` } : {}),
       },
     });

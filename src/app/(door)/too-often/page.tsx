@@ -1,0 +1,10 @@
+export const metadata = { title: 'Too often' };
+
+export default function Page() {
+  return (
+    <>
+      <h1 className="text-2xl font-bold">That was tried too often</h1>
+      <p>From your network many addresses were tried that are none. Wait a quarter of an hour and open your link again; nothing is lost.</p>
+    </>
+  );
+}

@@ -1,0 +1,73 @@
+import { DrizzleQueryError } from 'drizzle-orm';
+import { z } from 'zod';
+import { SoundFileError } from '../core/format/wav';
+import { Problem } from './problem';
+import { faultWords, respond } from './respond';
+
+jest.mock('./studio', () => ({ asAtLeast: (_role: string, work: () => unknown) => work() }));
+
+const SECRET = 'SECRETHEALTH';
+/** What the database throws, as the query builder passes it on: with the values that were sent. */
+function refusedByDatabase(code: string): DrizzleQueryError {
+  const cause = Object.assign(new Error(`invalid value: "${SECRET}"`), { code, constraint: 'singer_name_given', detail: `(${SECRET})` });
+  return new DrizzleQueryError('insert into singer (intake) values ($1)', [SECRET], cause);
+}
+const asked = (headers: Record<string, string> = {}, method = 'POST') =>
+  new Request('http://localhost/api/x', { method, headers: { host: 'localhost:3000', ...headers } });
+const answer = (error: unknown) => respond(asked(), 'coach', () => Promise.reject(error));
+
+let logged: string[];
+beforeEach(() => {
+  logged = [];
+  jest.spyOn(console, 'error').mockImplementation((...words) => void logged.push(words.join(' ')));
+});
+
+test.each<[string, () => unknown, number]>([
+  ['a problem of ours', () => new Problem('no', 418), 418],
+  ['a file that is no sound', () => new SoundFileError('no'), 422],
+  ['what doesn’t fit the schema', () => z.string().safeParse(1).error, 400],
+  ['no JSON', () => new SyntaxError('x'), 400],
+  ['a change by a reader', () => refusedByDatabase('25006'), 403],
+  ['an id that is taken', () => refusedByDatabase('23505'), 409],
+  ['an id that is none', () => refusedByDatabase('22P02'), 400],
+  ['a time out of bounds', () => refusedByDatabase('22008'), 400],
+  ['a sign no text holds', () => refusedByDatabase('22021'), 400],
+  ['a row that points nowhere', () => refusedByDatabase('23503'), 400],
+  ['a row against a rule', () => refusedByDatabase('23514'), 400],
+  ['the database stopped', () => refusedByDatabase('57P01'), 503],
+  ['the database away', () => Object.assign(new Error('connect'), { code: 'ECONNREFUSED' }), 503],
+  ['a fault', () => new TypeError('x is not a function'), 500],
+  ['a fault of the database', () => refusedByDatabase('42703'), 500],
+])('%s', async (_name, error, status) => {
+  const said = await answer(error());
+  expect(said.status).toBe(status);
+  expect(said.headers.get('cache-control')).toBe('private, no-store');
+  expect(await said.text()).not.toContain(SECRET);
+  // Only a fault is worth a line.
+  expect(logged).toHaveLength(status === 500 ? 1 : 0);
+});
+
+test('the log says which query and which rule, and never with what values', () => {
+  const words = JSON.stringify(faultWords(refusedByDatabase('42703')));
+  expect(words).not.toContain(SECRET);
+  expect(words).toContain('insert into singer');
+  expect(words).toContain('singer_name_given');
+  expect(words).toContain('respond.test.ts');
+  expect(JSON.stringify(faultWords(new TypeError('x is not a function')))).toContain('x is not a function');
+});
+
+test('an answer is kept by nobody; a change asked for by another site, or at another’s address, is refused', async () => {
+  const work = jest.fn(async () => ({ a: 1 }));
+  const good = await respond(asked(), 'coach', work);
+  expect([good.status, good.headers.get('cache-control'), await good.json()]).toEqual([200, 'private, no-store', { a: 1 }]);
+  work.mockClear();
+  for (const headers of [
+    { 'sec-fetch-site': 'cross-site' },
+    { origin: 'https://evil.com' },
+    { host: 'rebind.evil.com' },
+    // By the same origin as it claims to be.
+    { host: 'rebind.evil.com', origin: 'http://rebind.evil.com', 'sec-fetch-site': 'same-origin' },
+  ] as Record<string, string>[])
+    expect([403, 421]).toContain((await respond(asked(headers), 'anyone', work)).status);
+  expect(work).not.toHaveBeenCalled();
+});
