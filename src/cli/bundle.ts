@@ -25,9 +25,10 @@ async function exportTo(studioId: string, path: string): Promise<void> {
 
 async function importFrom(studioId: string, path: string, dryRun: boolean): Promise<void> {
   if (!existsSync(path)) throw new BundleError(`There is no file ${path}.`);
-  const { tables, recordings } = await bringIn(studioId, path, dryRun);
+  const { tables, recordings, settings } = await bringIn(studioId, path, dryRun);
   for (const { name, fresh, known } of tables) say(`${name}: ${fresh} new${known ? `, ${known} there already` : ''}`);
   say(`recordings: ${recordings} new`);
+  if (settings) say('settings: name, school and how long recordings are kept');
   if (dryRun) say('A dry run: nothing was changed.');
 }
 

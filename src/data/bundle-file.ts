@@ -8,22 +8,34 @@ import { z } from 'zod';
 import { ENGINE } from '../core/engine';
 import type { Exercise } from '../core/exercise/types';
 import { toMidi } from '../core/format/midi';
-import { MAX_TAKE_BYTES } from '../core/format/wav';
+import { checkLength, MAX_TAKE_BYTES, SoundFileError, wavLayout } from '../core/format/wav';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { Bundled, BUNDLED, BundleRow, insertRows, rowsOf, silentTakes } from './bundle';
+import { BUNDLE_ROWS } from './bundle-rows';
 import { inStudio, StudioTx } from './client';
+import { enqueueAnalysis } from './queue';
 import { studioSettings, updateStudio } from './studios';
-import { audioPart, insertAudioPart } from './takes';
+import { audioPart, insertAudioPart, takesToAnalyse } from './takes';
 
 const VERSION = 1;
 const PART_BYTES = 1_000_000;
 /** Keys a tune is written in where no voice gives any: five from A3. */
 const TUNE_KEYS = [57, 58, 59, 60, 61];
 
+/** Most bytes of a file of words in a bundle: a studio of 300 singers with a year of practice has 60 MB. */
+const MOST_WORDS = 200e6;
+/** A WAV file's header is looked for in its first bytes. */
+const HEADER_BYTES = 65_536;
+/** Earlier versions took in longer recordings than today's, minutes. */
+const MOST_MINUTES = 30;
+/** Most files in a bundle, and most rows of a table. */
+const MOST_FILES = 200_000;
+const MOST_ROWS = 500_000;
+
 /** Why a bundle can't be read, in words for its owner. */
 export class BundleError extends Error {}
 
-const Rows = z.array(z.record(z.string(), z.unknown()));
+const Rows = z.array(z.record(z.string(), z.unknown())).max(MOST_ROWS);
 /** What `wendel.json` holds, as far as it is read here; docs/bundle.schema.json has every column. */
 const Bundle = z.object({
   wendel: z.literal('studio'),
@@ -103,11 +115,14 @@ const openZip = promisify(yauzl.open) as (path: string, options: yauzl.Options) 
 async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
   const entries = new Map<string, Entry>();
   zip.readEntry();
-  zip.on('entry', (entry: Entry) => {
-    entries.set(entry.fileName, entry);
-    zip.readEntry();
+  await new Promise<void>((resolve, reject) => {
+    zip.once('end', resolve).once('error', reject);
+    zip.on('entry', (entry: Entry) => {
+      entries.set(entry.fileName, entry);
+      if (entries.size > MOST_FILES) reject(new BundleError('There are more files in the bundle than a studio has. Nothing was changed.'));
+      else zip.readEntry();
+    });
   });
-  await new Promise<void>((resolve, reject) => zip.once('end', resolve).once('error', reject));
   return entries;
 }
 
@@ -115,6 +130,19 @@ export interface BroughtIn {
   /** For each table that holds rows: how many were new, and how many there already. */
   tables: { name: Bundled; fresh: number; known: number }[];
   recordings: number;
+  /** The studio's name, school and time of keeping come along: only where nobody is in it yet. */
+  settings: boolean;
+}
+
+/** A row as it may be stored. @throws BundleError that says which is not. */
+function fitting(table: Bundled, row: BundleRow, n: number): BundleRow {
+  const read = BUNDLE_ROWS[table].safeParse(row);
+  // As it was, with what it left out: a row that went out comes in the same.
+  if (read.success) return { ...(read.data as BundleRow), ...row };
+  const [{ path, message }] = read.error.issues;
+  throw new BundleError(
+    `Row ${n + 1} of ${table} in the bundle can’t be stored (${path.join('.') || 'the whole of it'}: ${message}). Nothing was changed.`,
+  );
 }
 
 /** Ends the transaction of a dry run. */
@@ -130,7 +158,8 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
   try {
     zip = await openZip(path, { lazyEntries: true, autoClose: false });
     entries = await entriesOf(zip);
-  } catch {
+  } catch (error) {
+    if (error instanceof BundleError) throw error;
     throw new BundleError('This is no bundle: it can’t be read as a ZIP file. Nothing was changed.');
   }
   const open = promisify(zip.openReadStream.bind(zip)) as (entry: Entry) => Promise<Readable>;
@@ -138,7 +167,13 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     const entry = entries.get(name);
     if (!entry) throw new BundleError(`${name} is missing in the bundle: it was not made to its end. Nothing was changed.`);
     const parts: Buffer[] = [];
-    for await (const part of await open(entry)) parts.push(part as Buffer);
+    let bytes = 0;
+    for await (const part of await open(entry)) {
+      // However small it was packed, and whatever the file says of its size.
+      bytes += (part as Buffer).length;
+      if (bytes > MOST_WORDS) throw new BundleError(`${name} is larger than ${MOST_WORDS / 1e6} MB unpacked. Nothing was changed.`);
+      parts.push(part as Buffer);
+    }
     return Buffer.concat(parts);
   };
   const parsed = <T>(schema: z.ZodType<T>, name: string, bytes: Buffer): T => {
@@ -148,7 +183,7 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
       throw new BundleError(`${name} is not what a bundle holds (${(error as Error).message.slice(0, 200)}). Nothing was changed.`);
     }
   };
-  const done: BroughtIn = { tables: [], recordings: 0 };
+  const done: BroughtIn = { tables: [], recordings: 0, settings: false };
   try {
     const hashes = parsed(Hashes, 'hashes.json', await bytesOf('hashes.json'));
     const text = await bytesOf('wendel.json');
@@ -164,7 +199,7 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
       async (tx) => {
         const empty = (await rowsOf(tx, 'singer')).length === 0;
         for (const name of BUNDLED) {
-          const rows = bundle.tables[name];
+          const rows = bundle.tables[name].map((row, n) => fitting(name, row, n));
           const fresh = await insertRows(tx, name, rows);
           if (rows.length) done.tables.push({ name, fresh, known: rows.length - fresh });
         }
@@ -175,7 +210,10 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
           await readSound(tx, take, entries.get(wavName(id)), open, hashes[wavName(id)]);
           done.recordings++;
         }
+        // Found by another engine, or not yet: they are listened to here.
+        for (const id of await takesToAnalyse(tx)) if (known.has(id)) await enqueueAnalysis(tx, id, 'later');
         // Name, school and how long sound is kept are the studio's own, once anybody is in it: an old bundle must not end them.
+        done.settings = empty;
         if (empty) await updateStudio(tx, bundle.studio);
         if (dryRun) throw new DryRun();
       },
@@ -187,6 +225,18 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     zip.close();
   }
   return done;
+}
+
+/** Whether a recording's header is there; a sound longer than was ever taken in is refused. @throws BundleError. */
+function lengthChecked(takeId: unknown, head: Buffer): boolean {
+  if (head.length < HEADER_BYTES) return false;
+  try {
+    checkLength(wavLayout(head), MOST_MINUTES);
+    return true;
+  } catch (error) {
+    if (error instanceof SoundFileError) throw new BundleError(`Take ${String(takeId)}: ${error.message} Nothing was changed.`);
+    throw error;
+  }
 }
 
 /** A recording out of the bundle into the database, piece by piece; its hash must be the take's own. */
@@ -202,8 +252,10 @@ async function readSound(
   let pending = Buffer.alloc(0);
   let part = 0;
   let bytes = 0;
+  let checked = false;
   for await (const piece of await open(entry)) {
     bytes += (piece as Buffer).length;
+    if (!checked) checked = lengthChecked(take.id, Buffer.concat([pending, piece as Buffer]));
     // However small it was packed.
     if (bytes > MAX_TAKE_BYTES)
       throw new BundleError(`The recording of take ${String(take.id)} is larger than ${MAX_TAKE_BYTES / 1e6} MB. Nothing was changed.`);

@@ -16,6 +16,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { Intake } from '../core/format/singer';
 import type { Course, LessonStep } from '../core/lesson/types';
 import type { SchoolId } from '../core/map/schools';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
@@ -52,20 +53,6 @@ const studioId = () =>
   uuid('studio_id')
     .notNull()
     .references(() => studio.id, { onDelete: 'cascade' });
-
-/** What a coach asks a new singer, and how to work with this one. */
-export interface Intake {
-  /** A voice that is changing: no category is held against it. */
-  changing?: boolean;
-  /** The coach wants no categories shown. */
-  noCategories?: boolean;
-  /** Agreed to be recorded: the singer, or a guardian for a minor. */
-  consent: 'none' | 'singer' | 'guardian';
-  minor: boolean;
-  goals: string;
-  /** Health the coach must know of; shown before each lesson. */
-  health: string;
-}
 
 export const singer = pgTable(
   'singer',

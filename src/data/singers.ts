@@ -1,12 +1,13 @@
 import { and, eq, sql } from 'drizzle-orm';
 import type { HealthAnswers } from '../core/lesson/types';
+import type { Intake } from '../core/format/singer';
 import type { Pin } from '../core/map/pins';
 import type { SchoolId } from '../core/map/schools';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
 import type { Before, Done } from '../core/practice/types';
-import { assignment, Intake, lesson, pin, practice, singer, take, voiceMap } from './schema';
+import { assignment, lesson, pin, practice, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
   id: string;

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { exerciseById } from '../core/exercise/shelf';
-import { Exercise, MATERIALS, STRANDS } from '../core/exercise/types';
+import type { Exercise } from '../core/exercise/types';
+import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { planFor } from '../core/plan/plan';
-import { Terms, usualRequest, USUAL_TERMS } from '../core/plan/request';
-import { PARTS, PlanItem } from '../core/plan/types';
-import { RuleId, RULES } from '../core/plan/rules';
+import type { PlanItem } from '../core/plan/types';
+import { usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Stand } from '../core/practice/chapters';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
 import { StudioTx } from '../data/client';
@@ -23,62 +23,22 @@ import { schoolOf } from './settings';
 import { mustFindSinger } from './singers';
 import { inPresentStudio } from './studio';
 
-const Item = z.object({
-  exerciseId: z.string().min(1).max(60),
-  part: z.enum(PARTS),
-  keys: z.array(z.number().int().min(24).max(96)).min(1, 'Choose at least one key.').max(40),
-  sound: z.string().trim().min(1).max(40),
-  straws: z.string().max(120).optional(),
-  tempo: z.number().min(30).max(240),
-  minutes: z.number().min(0.5).max(20),
-  timesADay: z.number().int().min(1).max(12),
-  days: z.array(z.number().int().min(0).max(6)).max(7),
-  reason: z.string().trim().max(500),
-  caution: z.string().trim().max(500),
-  rules: z.array(z.enum(Object.keys(RULES) as [RuleId, ...RuleId[]])),
-  advance: z.string().trim().max(500),
-}) satisfies z.ZodType<PlanItem>;
-
-const Items = z.array(Item).max(30);
-
 export const AssignmentInput = z.object({
   singerId: z.uuid(),
   note: z.string().trim().max(2000).default(''),
   startsOn: z.iso.date('Choose the day the week begins.'),
-  items: Items.min(1, 'Choose at least one exercise.'),
-});
-
-const Straws = z.object({
-  diameterMm: z.number().min(1).max(15),
-  lengthMm: z.number().min(30).max(400),
-  count: z.number().int().min(1).max(12),
-});
-const Grade = z.number().int().min(1).max(6).optional();
-
-const TermsInput = z.object({
-  minutesADay: z.number().int().min(5, 'At least five minutes a day.').max(60, 'At most an hour a day.'),
-  materials: z.array(z.enum(MATERIALS)),
-  straws: z.array(Straws).max(12),
-  phase: z.number().int().min(0).max(9),
-  grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),
-}) satisfies z.ZodType<Terms>;
-
-const Edits = z.object({
-  out: z.array(z.string().max(60)).max(100),
-  added: Items,
-  changed: z.record(z.string().max(60), Item.partial()),
-  order: z.array(z.string().max(60)).max(60).nullable(),
+  items: ItemsShape.min(1, 'Choose at least one exercise.'),
 });
 
 export const PlanInput = z.object({
-  terms: TermsInput.optional(),
-  edits: Edits.nullable().optional(),
+  terms: TermsShape.optional(),
+  edits: EditsShape.nullable().optional(),
   school: z.enum(SCHOOL_IDS).optional(),
 });
 export const TemplateInput = z.object({
   id: z.uuid(),
   name: z.string().trim().min(1, 'Give the set a name.').max(80),
-  items: Items.min(1),
+  items: ItemsShape.min(1),
 });
 
 /**

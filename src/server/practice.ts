@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { SIGNS } from '../core/plan/safety';
-import type { Entry } from '../core/practice/types';
+import { EntryShape } from '../core/format/practice';
 import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
 import { evidenceFor, mapOf } from '../data/pooling';
@@ -16,41 +15,7 @@ import { mustFindSinger } from './singers';
 import { receiveTake, TakeMeta } from './takes';
 import { inPresentStudio } from './studio';
 
-const Before = z.object({ kind: z.literal('before'), hoarse: z.boolean(), ill: z.boolean(), pain: z.boolean(), tired: z.boolean() });
-const Done = z.object({
-  kind: z.literal('item'),
-  exerciseId: z.string().min(1).max(60),
-  name: z.string().trim().min(1).max(80),
-  sound: z.string().max(40),
-  tempo: z.number().min(20).max(300),
-  keys: z.array(z.number().int().min(12).max(108)).max(80),
-  seconds: z
-    .number()
-    .min(0)
-    .max(4 * 3600),
-  load: z
-    .object({
-      voicedS: z
-        .number()
-        .min(0)
-        .max(4 * 3600),
-      cycles: z.number().int().min(0).max(2e7),
-    })
-    .nullable(),
-  success: z.boolean().nullable(),
-  effort: z.number().int().min(0).max(10).nullable(),
-  signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
-  byHand: z.boolean(),
-});
-const EntryInput = z.object({
-  id: z.uuid(),
-  assignmentId: z.uuid().nullable(),
-  day: z.iso.date(),
-  at: z.iso.datetime(),
-  what: z.discriminatedUnion('kind', [Before, Done]),
-}) satisfies z.ZodType<Entry>;
-
-export const EntriesInput = z.object({ entries: z.array(EntryInput).max(500) });
+export const EntriesInput = z.object({ entries: z.array(EntryShape).max(500) });
 
 /** A singer's own page: this week's work, the voice it is for, and what was practised. */
 export const viewPractice = (token: string) =>

@@ -1,11 +1,11 @@
 import { z } from 'zod';
+import { Intake, SingerShape } from '../core/format/singer';
 import { fittingCategories } from '../core/map/categories';
-import { changeNames, SCHOOL_IDS } from '../core/map/schools';
+import { changeNames } from '../core/map/schools';
 import { PIN_NAMES, PinName } from '../core/map/types';
-import { familyOf, VOICE_TYPES, voiceType } from '../core/plan/voice-types';
+import { familyOf, voiceType } from '../core/plan/voice-types';
 import { StudioTx } from '../data/client';
 import { removePin, setPin } from '../data/maps';
-import type { Intake } from '../data/schema';
 import { mapOf, poolNow } from '../data/pooling';
 import { archiveSinger, awaitsConsent, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
 import { takeLinesOfSinger } from '../data/takes';
@@ -13,30 +13,9 @@ import { Problem } from './problem';
 import { schoolOf } from './settings';
 import { inPresentStudio } from './studio';
 
-const IntakeInput = z
-  .object({
-    consent: z.enum(['none', 'singer', 'guardian']).default('none'),
-    minor: z.boolean().default(false),
-    changing: z.boolean().default(false),
-    noCategories: z.boolean().default(false),
-    goals: z.string().trim().max(2000).default(''),
-    health: z.string().trim().max(2000).default(''),
-  })
-  .refine((i) => !i.minor || i.consent !== 'singer', 'For a minor a guardian must agree to recording.');
+export const addSinger = (input: z.infer<typeof SingerShape>) => inPresentStudio((tx) => insertSinger(tx, input));
 
-export const SingerInput = z.object({
-  name: z.string().trim().min(1, 'Give the singer a name.').max(120),
-  part: z.string().trim().max(120).default(''),
-  voiceType: z.enum(VOICE_TYPES.map((t) => t.id)),
-  note: z.string().trim().max(2000).default(''),
-  email: z.email('That is no e-mail address.').max(200).nullable().default(null),
-  intake: IntakeInput.nullable().default(null),
-  school: z.enum(SCHOOL_IDS).nullable().default(null),
-});
-
-export const addSinger = (input: z.infer<typeof SingerInput>) => inPresentStudio((tx) => insertSinger(tx, input));
-
-export const editSinger = (id: string, input: z.infer<typeof SingerInput>) =>
+export const editSinger = (id: string, input: z.infer<typeof SingerShape>) =>
   inPresentStudio(async (tx) => {
     await mustFindSinger(tx, id);
     await updateSinger(tx, id, input);

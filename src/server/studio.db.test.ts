@@ -1,15 +1,17 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createWriteStream, mkdtempSync } from 'node:fs';
+import { createWriteStream, mkdtempSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { unzipSync, zipSync } from 'fflate';
 import { Client } from 'pg';
 import { SMTPServer } from 'smtp-server';
 import { ENGINE } from '../core/engine';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { ExerciseShape } from '../core/format/exercise';
+import { SingerShape } from '../core/format/singer';
 import { MAX_TAKE_BYTES, writeWav } from '../core/format/wav';
 import { advance, anchorsFor, beginCourse } from '../core/lesson/course';
 import { PROTOCOLS } from '../core/lesson/protocols';
@@ -21,7 +23,7 @@ import { typicalProfile } from '../core/sim/typical';
 import { bringIn, bundleOf } from '../data/bundle-file';
 import { inStudio, pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
-import { poolOne } from '../data/pooling';
+import { poolNow, poolOne } from '../data/pooling';
 import { enqueueAnalysis, openQueue } from '../data/queue';
 import { studioSettings } from '../data/studios';
 import { analyseJob } from '../worker/analyse-job';
@@ -37,7 +39,7 @@ import { makeLink, sendAgain, viewMessages } from './links';
 import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
 import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
 import { changeLesson, saveProtocol, startLesson, viewLesson, viewListening } from './lessons';
-import { addSinger, editSinger, pinValue, removeSinger, setArchived, SingerInput, viewSinger } from './singers';
+import { addSinger, editSinger, pinValue, removeSinger, setArchived, viewSinger } from './singers';
 import { viewStudio } from './studio-list';
 import { discardTake, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
 
@@ -348,7 +350,7 @@ test('a singer is changed, put away, and deleted for good only by name', async (
   const fields = { name: 'Ives Lorne', part: '', voiceType: 'bass' as const, note: '', email: null, intake: null, school: null };
   const id = await addSinger(fields);
   await receive(wav, { singerId: id });
-  expect(() => SingerInput.parse({ ...fields, intake: { consent: 'singer', minor: true } })).toThrow(/guardian/);
+  expect(() => SingerShape.parse({ ...fields, intake: { consent: 'singer', minor: true } })).toThrow(/guardian/);
   await editSinger(id, { ...fields, name: 'Ives Lorne-Ade' });
   await setArchived(id, true);
   expect((await viewSinger(id)).singer).toMatchObject({ name: 'Ives Lorne-Ade', archivedAt: expect.any(Date) });
@@ -644,9 +646,9 @@ describe('studios are apart', () => {
     const me = mockMember;
     mockMember = asReader;
     await viewSinger(id);
-    await expect(editSinger(id, { ...SingerInput.parse({ name: 'Mine', voiceType: 'bass' }) })).rejects.toThrow();
+    await expect(editSinger(id, { ...SingerShape.parse({ name: 'Mine', voiceType: 'bass' }) })).rejects.toThrow();
     mockMember = me;
-    await editSinger(id, SingerInput.parse({ name: 'Orla Finch', part: 'The Heron', voiceType: 'mezzo' }));
+    await editSinger(id, SingerShape.parse({ name: 'Orla Finch', part: 'The Heron', voiceType: 'mezzo' }));
     const lines = (await viewAudit()).filter((l) => l.singerId === id);
     expect(lines.map(({ actor, did, what, columns }) => ({ actor, did, what, columns })).reverse()).toEqual([
       { actor: 'Marit', did: 'added', what: 'singer', columns: null },
@@ -674,6 +676,65 @@ describe('studios are apart', () => {
     expect(tables.every((t) => t.fresh === 0)).toBe(true);
     expect(await inStudio(studioId, studioSettings)).toMatchObject({ name: 'The quay studio', keepMonths: null });
     await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: null });
+  });
+
+  test('a bundle’s rows are what the pages take, or nothing of it comes in', async () => {
+    await analyseJob({ studioId, takeId: await receive(wav) });
+    const bundle = unzipSync(await bytesOf((await bundleOf(studioId)).stream));
+    const tampered = async (change: (tables: Record<string, Record<string, unknown>[]>) => void) => {
+      const words = JSON.parse(Buffer.from(bundle['wendel.json']).toString());
+      change(words.tables);
+      return zipped({ ...bundle, 'wendel.json': Buffer.from(JSON.stringify(words)) });
+    };
+    /** A bundle whose hashes hold, as whoever makes one up would see to. */
+    function zipped(files: Record<string, Uint8Array>): string {
+      const path = join(mkdtempSync(join(tmpdir(), 'wendel-bundle-')), 'made.zip');
+      const hashes = { ...JSON.parse(Buffer.from(bundle['hashes.json']).toString()), 'wendel.json': sha256(files['wendel.json']) };
+      const told = files['hashes.json'] === bundle['hashes.json'] ? Buffer.from(JSON.stringify(hashes)) : files['hashes.json'];
+      // The recordings are here already, and are not read again.
+      const words = Object.fromEntries(Object.entries(files).filter(([name]) => !name.startsWith('takes/')));
+      writeFileSync(path, zipSync({ ...words, 'hashes.json': told }, { level: 0 }));
+      return path;
+    }
+    // One that is as it was comes in.
+    await bringIn(studioId, await tampered(() => {}), false);
+    const exercise = { id: randomUUID(), exercise: { no: 'name' }, changed_at: '2026-01-01T00:00:00+00:00' };
+    const broken: [string, (tables: Record<string, Record<string, unknown>[]>) => void][] = [
+      ['exercise', (t) => t.exercise.push(exercise)],
+      ['singer', (t) => (t.singer[0].school = 'nonsense')],
+      ['singer', (t) => (t.singer[0].email = 'a@b.example, c@d.example')],
+      ['singer', (t) => (t.singer[0].intake = { consent: 7 })],
+      ['take', (t) => (t.take[0].sha256 = 'short')],
+      ['analysis', (t) => ((t.analysis[0].findings as Record<string, unknown>).events = [{ midi: 'high' }])],
+      ['pin', (t) => t.pin.push({ singer_id: singerId, what: 'usable-low', midi: 1e9, pinned_at: exercise.changed_at })],
+    ];
+    const before = await counts();
+    for (const [table, change] of broken)
+      await expect(bringIn(studioId, await tampered(change), false)).rejects.toThrow(new RegExp(`Row \\d+ of ${table}`));
+    // However small it was packed.
+    const bomb = await zipped({ ...bundle, 'hashes.json': Buffer.alloc(201e6, ' ') });
+    await expect(bringIn(studioId, bomb, false)).rejects.toThrow(/larger than 200 MB/);
+    expect(await counts()).toEqual(before);
+  });
+
+  test('what a bundle brings is listened to, and no map of an earlier state stays', async () => {
+    const id = await addSinger({ name: 'Orla Finch', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
+    const [heard, unheard] = [await receive(wav, { singerId: id }), await receive(wav, { singerId: id })];
+    await analyseJob({ studioId, takeId: heard });
+    const path = join(mkdtempSync(join(tmpdir(), 'wendel-bundle-')), 'all.zip');
+    await pipeline(Readable.fromWeb((await bundleOf(studioId)).stream as never), createWriteStream(path));
+    // Here the singer has gone on with nothing but an empty map.
+    await discardTake(heard);
+    await discardTake(unheard);
+    expect((await viewSinger(id)).map.takes).toBe(0);
+    await owner.query('delete from pgboss.job');
+    await bringIn(studioId, path, false);
+    expect((await viewSinger(id)).map).toEqual(await inStudio(studioId, (tx) => poolNow(tx, id)));
+    expect((await viewSinger(id)).map.takes).toBe(1);
+    const jobs = (await owner.query("select data->>'takeId' as id from pgboss.job")).rows.map((r) => r.id);
+    expect(jobs).toContain(unheard);
+    expect(jobs).not.toContain(heard);
+    await removeSinger(id, 'Orla Finch');
   });
 
   test('sound is deleted when its time is over, and what was found in it stays', async () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MAX_TAKE_BYTES, secondsOf } from '../core/format/wav';
-import { Asked, COLOURS, TASKS } from '../core/take/types';
+import { AskedShape, FIRST_RECORDING, MarkShape, SHA256, SOURCES } from '../core/format/take';
+import { COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
 import { findLesson } from '../data/lessons';
@@ -28,14 +29,7 @@ const PART_BYTES = 1_000_000;
 /** PostgreSQL's code. */
 const UNIQUE_VIOLATION = '23505';
 
-const AskedFor: z.ZodType<Asked> = z.object({
-  degrees: z.array(z.number().int().min(1).max(22)).min(1).max(40).optional(),
-  tonicMidi: z.number().int().min(12).max(108).optional(),
-});
-
 const DAY_MS = 86_400_000;
-/** Nobody's recordings are older (the first sound was recorded in 1860). */
-const FIRST_RECORDING = new Date('1860-01-01');
 
 export const TakeMeta = z.object({
   id: z.uuid(),
@@ -43,8 +37,8 @@ export const TakeMeta = z.object({
   task: z.enum(TASKS),
   vowel: z.string().max(20).default(''),
   colour: z.enum(COLOURS).nullable().default(null),
-  source: z.enum(['microphone', 'file', 'simulated']),
-  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  source: z.enum(SOURCES),
+  sha256: SHA256,
   /** By the recorder's own clock, which may be wrong by a day; how long sound is kept is counted from it. */
   recordedAt: z.coerce
     .date()
@@ -53,7 +47,7 @@ export const TakeMeta = z.object({
   lessonId: z.uuid().nullable().default(null),
   step: z.string().max(60).default(''),
   /** JSON, as it comes in the address. */
-  asked: z.preprocess((v) => (typeof v === 'string' ? JSON.parse(v) : v), AskedFor.nullable()).default(null),
+  asked: z.preprocess((v) => (typeof v === 'string' ? JSON.parse(v) : v), AskedShape.nullable()).default(null),
 });
 export type TakeMeta = z.infer<typeof TakeMeta>;
 
@@ -201,16 +195,8 @@ export async function takeAudioStream(
 
 export const takeRecord = (id: string) => inPresentStudio((tx) => mustFind(tx, id));
 
-export const MarkInput = z.object({
-  timeS: z.number().min(0).max(7200),
-  midi: z.number().min(12).max(120),
-  direction: z.enum(['up', 'down']),
-  verdict: z.enum(['accept', 'reject', 'move', 'add']),
-  by: z.enum(['coach', 'singer']).default('coach'),
-});
-
 /** Set the coach's word on a moment; the mark's id is the client's, so saving twice is saving once. */
-export async function setMark(takeId: string, markId: string, input: z.infer<typeof MarkInput>): Promise<void> {
+export async function setMark(takeId: string, markId: string, input: z.infer<typeof MarkShape>): Promise<void> {
   await inPresentStudio(async (tx) => {
     await mustFind(tx, takeId);
     if (!(await putMark(tx, { id: markId, takeId, ...input })))

@@ -62,11 +62,11 @@ export function wavLayout(bytes: Uint8Array): WavLayout {
 export const secondsOf = ({ dataBytes, bits, channels, sampleRate }: WavLayout): number => dataBytes / ((bits / 8) * channels * sampleRate);
 
 /** @throws SoundFileError when a recording is longer than one may be. */
-export function checkLength(layout: WavLayout): void {
+export function checkLength(layout: WavLayout, mostMinutes = MAX_TAKE_MINUTES): void {
   const minutes = secondsOf(layout) / 60;
-  if (minutes > MAX_TAKE_MINUTES)
+  if (minutes > mostMinutes)
     throw new SoundFileError(
-      `The recording is ${Math.ceil(minutes)} minutes long; at most ${MAX_TAKE_MINUTES} can be taken in: cut it into shorter takes.`,
+      `The recording is ${Math.ceil(minutes)} minutes long; at most ${mostMinutes} can be taken in: cut it into shorter takes.`,
     );
 }
 

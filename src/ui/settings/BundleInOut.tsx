@@ -5,6 +5,7 @@ import { request } from '../kit/request';
 interface BroughtIn {
   tables: { name: string; fresh: number; known: number }[];
   recordings: number;
+  settings: boolean;
 }
 
 const WORDS: Record<string, string> = {
@@ -77,6 +78,7 @@ export function BundleInOut({ attempt }: { attempt<T>(work: () => Promise<T>): P
               </li>
             ))}
             <li>{seen.found.recordings} recordings</li>
+            {seen.found.settings && <li>the studio’s name, school and how long recordings are kept, since nobody is in this one yet</li>}
           </ul>
           {!seen.done && (
             <div className="mt-2 flex gap-2">

@@ -1,4 +1,5 @@
-import { ProtocolInput, removeProtocol, saveProtocol } from '@/server/lessons';
+import { ProtocolShape } from '@/core/format/lesson';
+import { removeProtocol, saveProtocol } from '@/server/lessons';
 import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
 
@@ -6,7 +7,7 @@ type Context = { params: Promise<{ protocolId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
   return respond(request, 'coach', async () =>
-    saveProtocol(ProtocolInput.parse({ ...((await jsonOf(request)) as object), id: (await params).protocolId })),
+    saveProtocol(ProtocolShape.parse({ ...((await jsonOf(request)) as object), id: (await params).protocolId })),
   );
 }
 

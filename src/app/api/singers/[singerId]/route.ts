@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
-import { editSinger, removeSinger, setArchived, SingerInput } from '@/server/singers';
+import { SingerShape } from '@/core/format/singer';
+import { editSinger, removeSinger, setArchived } from '@/server/singers';
 
 type Context = { params: Promise<{ singerId: string }> };
 
 export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => editSinger((await params).singerId, SingerInput.parse(await jsonOf(request))));
+  return respond(request, 'coach', async () => editSinger((await params).singerId, SingerShape.parse(await jsonOf(request))));
 }
 
 export async function PATCH(request: Request, { params }: Context) {

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { MATERIALS, STRANDS } from '../exercise/types';
+import type { Edits } from '../plan/edits';
+import type { Terms } from '../plan/request';
+import { RuleId, RULES } from '../plan/rules';
+import { PARTS, PlanItem } from '../plan/types';
+
+/** An item of a plan, as it is sent, kept and taken along. */
+export const ItemShape = z.object({
+  exerciseId: z.string().min(1).max(60),
+  part: z.enum(PARTS),
+  keys: z.array(z.number().int().min(24).max(96)).min(1, 'Choose at least one key.').max(40),
+  sound: z.string().trim().min(1).max(40),
+  straws: z.string().max(120).optional(),
+  tempo: z.number().min(30).max(240),
+  minutes: z.number().min(0.5).max(20),
+  timesADay: z.number().int().min(1).max(12),
+  days: z.array(z.number().int().min(0).max(6)).max(7),
+  reason: z.string().trim().max(500),
+  caution: z.string().trim().max(500),
+  rules: z.array(z.enum(Object.keys(RULES) as [RuleId, ...RuleId[]])),
+  advance: z.string().trim().max(500),
+}) satisfies z.ZodType<PlanItem>;
+
+export const ItemsShape = z.array(ItemShape).max(30);
+
+const Straws = z.object({
+  diameterMm: z.number().min(1).max(15),
+  lengthMm: z.number().min(30).max(400),
+  count: z.number().int().min(1).max(12),
+});
+const Grade = z.number().int().min(1).max(6).optional();
+
+/** What is agreed about practice. */
+export const TermsShape = z.object({
+  minutesADay: z.number().int().min(5, 'At least five minutes a day.').max(60, 'At most an hour a day.'),
+  materials: z.array(z.enum(MATERIALS)),
+  straws: z.array(Straws).max(12),
+  phase: z.number().int().min(0).max(9),
+  grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),
+}) satisfies z.ZodType<Terms>;
+
+/** What a coach changed in a suggestion. */
+export const EditsShape = z.object({
+  out: z.array(z.string().max(60)).max(100),
+  added: ItemsShape,
+  changed: z.record(z.string().max(60), ItemShape.partial()),
+  order: z.array(z.string().max(60)).max(60).nullable(),
+}) satisfies z.ZodType<Edits>;
