@@ -1,4 +1,4 @@
-/** Imports point one way (docs/architecture.md): app -> ui, server; server -> data; everything -> core; core -> itself. */
+/** Imports point one way (docs/architecture.md): app -> ui, server; ui -> audio, sync; server -> data; everything -> core; core -> itself. */
 const ROOMS = ['engine', 'music', 'signal', 'voice', 'take', 'map', 'straw', 'exercise', 'plan', 'practice', 'lesson', 'sim', 'format'];
 /** Inside core: each room may use those before it, `plan/voice-types` (a table) being open to all after `music`. */
 const core = ROOMS.map((room, i) => ({
@@ -42,8 +42,9 @@ module.exports = {
     only('data', ['core']),
     only('server', ['core', 'data']),
     only('worker', ['core', 'data']),
-    only('audio', ['core']),
-    only('ui', ['core', 'audio']),
+    only('sync', ['core']),
+    only('audio', ['core', 'sync']),
+    only('ui', ['core', 'audio', 'sync']),
     only('cli', ['core', 'data']),
     only('app', ['core', 'server', 'ui']),
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },

@@ -151,6 +151,7 @@ const RULES: Record<string, Rule> = {
   'GET /forgot': ['anyone', page('/forgot')],
   'GET /new-password': ['anyone', page('/new-password?token=x')],
   'GET /not-allowed': ['anyone', page('/not-allowed')],
+  'GET /too-often': ['anyone', page('/too-often')],
   'GET /join/[token]': ['anyone', async (t) => ({ path: `/join/${(await t.invite()).token}` })],
   'GET /p/[token]': ['link', async (t) => ({ path: `/p/${(await t.link()).token}` })],
   // Names the page and holds nothing of the singer's: good for any token, so that an installed page whose link ended still opens.
@@ -198,7 +199,7 @@ const RULES: Record<string, Rule> = {
   'GET /api/takes/[takeId]/audio': ['reader', ofTake('/audio')],
   'PUT /api/takes/[takeId]/marks/[markId]': [
     'coach',
-    ofTake(`/marks/${randomUUID()}`, { timeS: 1, midi: 60, direction: 'up', verdict: 'add' }),
+    (t) => ofTake(`/marks/${randomUUID()}`, { timeS: 1, midi: 60, direction: 'up', verdict: 'add' })(t),
   ],
   'DELETE /api/takes/[takeId]/marks/[markId]': ['coach', ofTake(`/marks/${randomUUID()}`)],
   'PUT /api/settings': ['owner', () => ({ path: '/api/settings', body: settings })],

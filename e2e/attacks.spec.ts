@@ -127,7 +127,12 @@ test('wrong links by the hundred keep out nobody with a right one', async ({ bas
   const made = await request.post('/api/singers', { data: { name: 'Pell Sander', part: '', voiceType: 'tenor', note: '' } });
   const { id } = (await made.json()) as { id: string };
   const { address } = (await (await request.post(`/api/singers/${id}/link`)).json()) as { address: string };
-  const stranger = await http.newContext({ baseURL, storageState: NOBODY });
+  // From a network of its own.
+  const stranger = await http.newContext({
+    baseURL,
+    storageState: NOBODY,
+    extraHTTPHeaders: { 'x-forwarded-for': `10.1.${Date.now() % 250}.1` },
+  });
   const wrong = await Promise.all(
     Array.from({ length: 80 }, () => stranger.post(`/api/p/${'x'.repeat(43)}/entries`, { data: { entries: [] } })),
   );

@@ -35,6 +35,8 @@ async function networkFirst(request) {
   try {
     const answer = await fetch(request);
     if (answer.ok) await cache.put(request, answer.clone());
+    // A link that has ended leaves nothing of the singer behind.
+    if (answer.status === 404 || answer.status === 410) await cache.delete(request, { ignoreVary: true });
     return answer;
   } catch (error) {
     const kept = await cache.match(request, { ignoreVary: true });

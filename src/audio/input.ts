@@ -1,5 +1,5 @@
 import type { Pcm } from '../core/voice/types';
-import type { TakeIdentity } from './kept';
+import type { TakeIdentity } from '../sync/kept-takes';
 import type { CalibratorReading } from '../core/signal/level';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';

@@ -2,7 +2,7 @@ import type { CalibratorReading } from '../core/signal/level';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { TakeFindings, Trace } from '../core/take/types';
 import type { LiveMoment } from '../core/take/live';
-import type { TakeIdentity } from './kept';
+import type { TakeIdentity } from '../sync/kept-takes';
 
 /** To the take worker: `blocks` is the port the audio thread writes to. */
 export type ToTakeWorker =

@@ -5,7 +5,7 @@ import type { TimbreAxis } from '../core/take/timbre';
 import { createLevelMeter, readCalibrator } from '../core/signal/level';
 import { createLiveEar } from '../core/take/live';
 import { createTracker } from '../core/voice/track';
-import { addBlock, beginKept, forgetKept, recordingLock, TakeIdentity, updateKept } from './kept';
+import { addBlock, beginKept, forgetKept, recordingLock, TakeIdentity, updateKept } from '../sync/kept-takes';
 import { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
 
 /** Kept from before the start, so that the first onset and the quiet of the room are in the take. */

@@ -22,8 +22,8 @@ const LIMITS = {
   link: { points: 60, duration: 15 * MINUTE_S },
   /** Lines and recordings by one practice page. */
   practice: { points: 300, duration: 10 * MINUTE_S },
-  /** Messages to people outside, by one studio: invitations and practice pages. */
-  post: { points: 100, duration: DAY_S },
+  /** Messages the mail server takes to people outside, by one studio: invitations and practice pages. */
+  post: { points: 500, duration: DAY_S },
 } as const;
 export type Limit = keyof typeof LIMITS;
 

@@ -69,7 +69,7 @@ export async function respond(request: Request, who: Role | 'anyone', work: () =
   if (!ownHost(request.headers.get('host'))) return fail('This address is not Wendel’s: see WENDEL_URL in the README.', 421);
   if (fromElsewhere(request)) return fail('This was asked for by another site and is refused: open Wendel itself.', 403);
   try {
-    const value = await (who === 'anyone' ? work() : asAtLeast(who, work));
+    const value = await (who === 'anyone' ? work() : asAtLeast(who, work, request.headers.get('x-wendel-account')));
     return unkept(value instanceof Response ? value : Response.json(value ?? { ok: true }));
   } catch (error) {
     if (error instanceof Problem) return fail(error.message, error.status);

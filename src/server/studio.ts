@@ -27,9 +27,18 @@ export async function mustBe(role: Role): Promise<Member> {
   return member;
 }
 
-/** Do a route handler's work as whoever asks, if they have at least this role. @throws Problem as `mustBe`. */
-export async function asAtLeast<T>(role: Role, work: () => Promise<T>): Promise<T> {
-  return letIn.run(await mustBe(role), work);
+/**
+ * Do a route handler's work as whoever asks, if they have at least this role. A page says whose it is (`account`): when somebody else has
+ * signed in meanwhile in the same browser, nothing of it is done in their name. @throws Problem as `mustBe`.
+ */
+export async function asAtLeast<T>(role: Role, work: () => Promise<T>, account: string | null = null): Promise<T> {
+  const member = await mustBe(role);
+  if (account !== null && account !== member.userId)
+    throw new Problem(
+      'Somebody else is signed in in this browser now. Sign in again and do it once more; what you wrote is still here.',
+      401,
+    );
+  return letIn.run(member, work);
 }
 
 /**

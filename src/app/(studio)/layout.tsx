@@ -6,11 +6,11 @@ import { MainMenu } from '@/ui/studio/MainMenu';
 
 /** The coach's side: the main menu, and what waits to be sent. */
 export default async function StudioLayout({ children }: { children: React.ReactNode }) {
-  const { name, role } = await found(mustBe('reader'));
+  const { name, role, userId } = await found(mustBe('reader'));
   return (
     <MayChange value={role !== 'reader'}>
       <MainMenu name={name} role={role} />
-      <Outbox />
+      <Outbox coachId={userId} />
       {children}
     </MayChange>
   );

@@ -1,8 +1,10 @@
+import { accountHeader } from '../../sync/answer';
+
 /** Ask the server; its JSON answer. @throws Error with the server's own words, or what to do when it can't be reached. */
 export async function request<T>(path: string, init?: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(path, init);
+    response = await fetch(path, { ...init, headers: { ...accountHeader(), ...init?.headers } });
   } catch {
     throw new Error('The server can’t be reached. Nothing here is lost: check that Wendel is running, then try again.');
   }

@@ -1,19 +1,18 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { advance } from '../../core/lesson/course';
 import type { Course, LessonAction } from '../../core/lesson/types';
-import { sendJson } from '../kit/request';
+import { adoptCourse } from '../../sync/earlier';
+import { say, wordsUnder } from '../../sync/words';
 
-const keyOf = (lessonId: string) => `wendel-lesson-${lessonId}`;
-const RETRY_MS = 3000;
+const pathOf = (lessonId: string) => `/api/lessons/${lessonId}`;
+/** Apart from the note on the lesson, which goes to the same path. */
+const subjectOf = (lessonId: string) => `${pathOf(lessonId)}#course`;
 
 /** What this browser knows of a lesson, if that is newer than what the server has. */
 function newest(lessonId: string, stored: Course): Course {
-  try {
-    const own = JSON.parse(localStorage.getItem(keyOf(lessonId)) ?? 'null') as Course | null;
-    return own && own.revision > stored.revision ? own : stored;
-  } catch {
-    return stored;
-  }
+  const said = wordsUnder(pathOf(lessonId)).find((w) => w.subject === subjectOf(lessonId))?.body as { course: Course } | undefined;
+  const own = said?.course ?? adoptCourse(lessonId);
+  return own && own.revision > stored.revision ? own : stored;
 }
 
 /**
@@ -25,31 +24,14 @@ export function useCourse(lessonId: string, stored: Course) {
   const [past, setPast] = useState<Course[]>([]);
   const [future, setFuture] = useState<Course[]>([]);
   const present = useRef(stored);
-  const saving = useRef<Promise<void>>(Promise.resolve());
-
-  const save = useCallback(() => {
-    const attempt = async (): Promise<void> => {
-      const now = present.current;
-      try {
-        await sendJson('PUT', `/api/lessons/${lessonId}`, { course: now });
-        localStorage.removeItem(keyOf(lessonId));
-      } catch {
-        await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
-        // Whatever is newest by then goes; an older state need not.
-        if (present.current === now) return attempt();
-      }
-    };
-    saving.current = saving.current.then(attempt);
-  }, [lessonId]);
 
   const put = useCallback(
     (next: Course) => {
       present.current = next;
-      localStorage.setItem(keyOf(lessonId), JSON.stringify(next));
+      say({ method: 'PUT', path: pathOf(lessonId), subject: subjectOf(lessonId), body: { course: next }, quiet: true });
       setCourse(next);
-      save();
     },
-    [lessonId, save],
+    [lessonId],
   );
 
   // A reload while the server was away: this browser knows better.

@@ -1,6 +1,6 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { onSent } from '../../audio/outbox';
+import { onSent } from '../../sync/takes';
 import { useTakePlayer } from '../../audio/take-player';
 import { analysed, discardTake } from '../listen/save-take';
 import type { Finished } from '../listen/useRecorder';

@@ -1,5 +1,5 @@
 import { Input, InputEvents, openMicrophone, openSound } from '../../audio/input';
-import type { TakeIdentity } from '../../audio/kept';
+import type { TakeIdentity } from '../../sync/kept-takes';
 import { singAside } from '../../audio/simulated';
 import { VoiceTypeId } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';

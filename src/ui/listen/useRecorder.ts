@@ -1,9 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Refused } from '../../audio/answer';
+import { Refused } from '../../sync/answer';
 import { Input, InputEvents, Live, prepareInput, Recording } from '../../audio/input';
 import type { HeardTake } from '../../audio/take-messages';
-import { forgetKept, TakeIdentity, updateKept } from '../../audio/kept';
-import { flushOutbox, onSent, sendTake } from '../../audio/outbox';
+import { forgetKept, TakeIdentity, updateKept } from '../../sync/kept-takes';
+import { presentAccount } from '../../sync/account';
+import { onSent, sendTake, takesLane } from '../../sync/takes';
 import type { CoachMark } from '../../core/map/types';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { HOP_S } from '../../core/voice/types';
@@ -76,7 +77,8 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
 
   /** Begin a take, opening the input if none is open. @throws InputError in words. */
   const start = useCallback(
-    async (take: TakeIdentity, open: (events: InputEvents) => Promise<Input>) => {
+    async (asked: TakeIdentity, open: (events: InputEvents) => Promise<Input>) => {
+      const take = { ...asked, account: presentAccount() ?? undefined };
       setWarning(null);
       live.current = emptyLive(take.vowel, live.current);
       kept.current = true;
@@ -151,7 +153,7 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
       const waits = kept.current && !refused;
       const why = (error as Error).message;
       setUnsent((all) => [...all, { ...finished, waits, why }]);
-      if (waits) void flushOutbox();
+      if (waits) void takesLane.flush();
       throw error;
     }
   }, []);

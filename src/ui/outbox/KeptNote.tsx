@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { useMayChange } from '../kit/may-change';
-import { onHeard, say, Word, wordsUnder } from './words';
+import { onHeard, say, Word, wordsUnder } from '../../sync/words';
 
 /** The coach's own words on a thing, `{ note }` at a path: kept when the field is left. */
 export function KeptNote({
@@ -25,10 +25,10 @@ export function KeptNote({
   const [status, setStatus] = useState('');
   useEffect(() => {
     // Written before a reload and not with the server yet, or drawn anew; what is being written stays.
-    const own = wordsUnder(path).find((w) => w.path === path);
+    const own = wordsUnder(path).find((w) => w.path === path && !w.subject);
     if (document.activeElement !== field.current) field.current!.value = last.current = own ? (own.body as { note: string }).note : stored;
   }, [path, stored]);
-  useEffect(() => onHeard((word, refused) => word.path === path && setStatus(refused ?? 'Kept.')), [path]);
+  useEffect(() => onHeard((word, refused) => word.path === path && !word.subject && setStatus(refused ?? 'Kept.')), [path]);
   return (
     <label className="flex flex-col gap-1 text-sm text-soft">
       {label}

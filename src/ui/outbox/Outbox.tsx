@@ -1,35 +1,56 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
-import { cutOff, fileOf, forgetKept, KeptTake, keptTakes, updateKept } from '../../audio/kept';
-import { flushOutbox, outboxState, OutboxState, watchOutbox } from '../../audio/outbox';
+import { actAs } from '../../sync/account';
+import { cutOff, fileOf, forgetKept, KeptTake, keptTakes, othersTakes, updateKept } from '../../sync/kept-takes';
+import { NOTHING_WAITS } from '../../sync/lane';
+import { takesLane } from '../../sync/takes';
+import { heardLately, KeptWord, onHeard, othersWords, refusedWords, sayAgain, takeBack, wordsLane } from '../../sync/words';
 import { dateTimeOf } from '../kit/dates';
-import { heardLately, onHeard, sendWords, watchWords, wordsState } from './words';
 
-const NOTHING: OutboxState = { waiting: 0, trouble: null };
+/** What a word is about, by where it goes. */
+const ABOUT: [RegExp, string][] = [
+  [/\/marks\//, 'A mark on a take'],
+  [/\/plan$/, 'A change of a plan'],
+  [/^\/api\/lessons\//, 'A lesson’s course or note'],
+  [/^\/api\/takes\//, 'A note on a take'],
+];
+const aboutOf = ({ path }: KeptWord) => ABOUT.find(([where]) => where.test(path))?.[1] ?? 'An entry';
+
+interface Aside {
+  takes: KeptTake[];
+  words: KeptWord[];
+  /** Things that other accounts left here: none of ours, and not shown. */
+  others: number;
+}
+const NOTHING: Aside = { takes: [], words: [], others: 0 };
 
 /** Takes and words that this browser still holds: sent by themselves where they can be, offered where the coach must say. */
-export function Outbox() {
+export function Outbox({ coachId }: { coachId: string }) {
+  actAs(`coach:${coachId}`);
   const router = useRouter();
-  const { waiting, trouble } = useSyncExternalStore(watchOutbox, outboxState, () => NOTHING);
-  const words = useSyncExternalStore(watchWords, wordsState, () => NOTHING);
-  const [stranded, setStranded] = useState<KeptTake[]>([]);
-  const [refused, setRefused] = useState<string | null>(null);
+  const takes = useSyncExternalStore(takesLane.watch, takesLane.state, () => NOTHING_WAITS);
+  const words = useSyncExternalStore(wordsLane.watch, wordsLane.state, () => NOTHING_WAITS);
+  const [aside, setAside] = useState<Aside>(NOTHING);
 
   const look = useCallback(async () => {
     const refused = (await keptTakes()).filter((t) => t.refused);
-    setStranded([...(await cutOff()), ...refused]);
+    setAside({
+      takes: [...(await cutOff()), ...refused],
+      words: refusedWords(),
+      others: (await othersTakes()) + othersWords(),
+    });
   }, []);
   useEffect(() => {
     const send = () => {
-      void flushOutbox().then(look, () => {});
-      void sendWords();
+      void takesLane.flush().then(look, () => {});
+      void wordsLane.flush().then(look, () => {});
     };
     // What is on the page was drawn before the server heard this; and what is gone back to, before whatever happened since.
     const refresh = () => router.refresh();
-    const unhear = onHeard((_, refused) => {
-      setRefused(refused);
-      refresh();
+    const unhear = onHeard((word, refused) => {
+      if (refused) void look();
+      if (!word.quiet) refresh();
     });
     if (heardLately()) refresh();
     send();
@@ -44,7 +65,7 @@ export function Outbox() {
 
   const keep = async (take: KeptTake) => {
     await updateKept(take.id, { state: 'ready', refused: undefined });
-    await flushOutbox();
+    await takesLane.flush();
     await look();
   };
   const discard = async (take: KeptTake) => {
@@ -57,14 +78,14 @@ export function Outbox() {
     URL.revokeObjectURL(url);
   };
 
-  if (waiting === 0 && stranded.length === 0 && !words.trouble && !refused) return null;
+  if (takes.waiting === 0 && !words.trouble && aside.takes.length + aside.words.length + aside.others === 0) return null;
   return (
     <aside aria-label="Kept in this browser" className="no-print border-b border-line bg-card">
       <div className="mx-auto flex max-w-[1240px] flex-col gap-2 px-4 py-2">
-        {waiting > 0 && (
+        {takes.waiting > 0 && (
           <p role="status">
-            {waiting === 1 ? 'One take is' : `${waiting} takes are`} safe in this browser and not on the server yet.{' '}
-            {trouble ? `${trouble} It is tried again by itself.` : 'On the way …'}
+            {takes.waiting === 1 ? 'One take is' : `${takes.waiting} takes are`} safe in this browser and not on the server yet.{' '}
+            {takes.trouble ? `${takes.trouble} It is tried again by itself.` : 'On the way …'}
           </p>
         )}
         {words.trouble && (
@@ -73,8 +94,7 @@ export function Outbox() {
             server yet. {words.trouble} It is tried again by itself.
           </p>
         )}
-        {refused && <p role="alert">An entry of yours was not accepted: {refused}</p>}
-        {stranded.map((t) => (
+        {aside.takes.map((t) => (
           <div key={t.id} className="flex flex-wrap items-center gap-2">
             <p className="flex-1">
               {t.refused
@@ -92,6 +112,25 @@ export function Outbox() {
             </button>
           </div>
         ))}
+        {aside.words.map((w) => (
+          <div key={w.id} className="flex flex-wrap items-center gap-2">
+            <p role="alert" className="flex-1">
+              {aboutOf(w)} was not accepted: {w.refused}
+            </p>
+            <button className="button" onClick={() => (sayAgain(w.id), void look())}>
+              Send it again
+            </button>
+            <button className="button" onClick={() => (takeBack(w.id), void look())}>
+              Discard
+            </button>
+          </div>
+        ))}
+        {aside.others > 0 && (
+          <p className="text-soft">
+            {aside.others === 1 ? 'Something' : `${aside.others} things`} of another account {aside.others === 1 ? 'waits' : 'wait'} in this
+            browser. It goes to the server when that account signs in here again.
+          </p>
+        )}
       </div>
     </aside>
   );

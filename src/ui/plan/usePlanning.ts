@@ -11,7 +11,7 @@ import type { Today } from '../../core/plan/safety';
 import type { PlanItem, PlanRequest } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { useMayChange } from '../kit/may-change';
-import { say, wordsUnder } from '../outbox/words';
+import { say, wordsUnder } from '../../sync/words';
 
 export interface PlanSource {
   singer: { id: string; voiceType: VoiceTypeId; minor: boolean };

@@ -3,7 +3,7 @@ import { Mic, MicOff, Play, Square } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { openMicrophone } from '../../audio/input';
-import { forgetKept } from '../../audio/kept';
+import { forgetKept } from '../../sync/kept-takes';
 import { noteName } from '../../core/music/pitch';
 import { patternSpan } from '../../core/exercise/pattern';
 import { renderKey, targetCurve } from '../../core/exercise/render';

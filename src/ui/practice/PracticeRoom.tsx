@@ -1,7 +1,8 @@
 'use client';
 import { CalendarPlus, Check, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { flushOutbox } from '../../audio/outbox';
+import { actAs } from '../../sync/account';
+import { takesLane } from '../../sync/takes';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
 import { dayMinutes } from '../../core/plan/dose';
@@ -31,6 +32,7 @@ interface Props {
 
 /** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
 export function PracticeRoom({ token, view: { singer, keepMonths, assignment, entries: given } }: Props) {
+  actAs(`link:${token}`);
   const log = usePracticeLog(token, given, assignment?.id ?? null);
   const [open, setOpen] = useState<string | null>(null);
   const [today, setToday] = useState<string | null>(null);
@@ -42,7 +44,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
     return () => document.removeEventListener('visibilitychange', look);
   }, []);
   useEffect(() => {
-    void flushOutbox();
+    void takesLane.flush();
     void keepForOffline();
   }, []);
 
@@ -69,7 +71,14 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
           <WifiOff aria-hidden size={16} /> Kept here; it goes to your coach when the network is back.
         </p>
       )}
-      {log.trouble && <p role="alert">{log.trouble}</p>}
+      {log.refused.map(({ id, refused }) => (
+        <p key={id} role="alert" className="flex flex-wrap items-center gap-2">
+          <span className="flex-1">A line of your log was not accepted: {refused} Tell your coach.</span>
+          <button className="button" onClick={() => log.discard(id)}>
+            Take it away
+          </button>
+        </p>
+      ))}
       {stands.stopped ? (
         <section role="alert" className="card flex flex-col gap-2 border-warn" data-testid="stopped">
           <h2 className="flex items-center gap-2 text-2xl font-bold text-warn">
@@ -86,7 +95,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
       ) : !assignment ? (
         <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
       ) : !stands.asked ? (
-        <BeforeQuestions onAnswer={(before) => void log.add(before)} />
+        <BeforeQuestions onAnswer={(before) => log.add(before)} />
       ) : playing ? (
         <PracticePlayer
           key={playing.exerciseId}
@@ -99,7 +108,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
           onLeave={() => setOpen(null)}
           onDone={(done) => {
             setOpen(null);
-            void log.add({ kind: 'item', ...done });
+            log.add({ kind: 'item', ...done });
           }}
         />
       ) : (
@@ -132,7 +141,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
               );
             })}
           </ol>
-          <ByHand items={assignment.items} today={today} onTell={(what, on) => void log.add(what, on)} />
+          <ByHand items={assignment.items} today={today} onTell={(what, on) => log.add(what, on)} />
         </>
       )}
       {assignment && !playing && (

@@ -1,55 +1,50 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { keepEntry, keptEntries, sendEntries } from '../../audio/practice-kept';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { Before, Done, Entry } from '../../core/practice/types';
+import { adoptLines } from '../../sync/earlier';
+import { NOTHING_WAITS } from '../../sync/lane';
+import { linesWaiting, sayLine } from '../../sync/practice';
+import { KeptWord, onHeard, refusedWords, takeBack, wordsLane } from '../../sync/words';
 import { dayKey } from '../plan/days';
-
-const RETRY_MS = 15_000;
 
 /** A singer's log: what the server has, and what waits here to be sent; a new line is kept here first, then sent. */
 export function usePracticeLog(token: string, given: Entry[], assignmentId: string | null) {
   const [local, setLocal] = useState<Entry[]>([]);
-  const [waiting, setWaiting] = useState(0);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  /** Lines that this browser wouldn't keep: held in the page. */
-  const held = useRef<Entry[]>([]);
-
-  const send = useCallback(async () => {
-    const { waiting: left, refused } = await sendEntries(token, held.current);
-    if (left.length === 0) held.current = [];
-    setWaiting(left.length);
-    setTrouble(refused);
-  }, [token]);
+  const [refused, setRefused] = useState<KeptWord[]>([]);
+  const { waiting } = useSyncExternalStore(wordsLane.watch, wordsLane.state, () => NOTHING_WAITS);
 
   useEffect(() => {
-    let current = true;
-    void keptEntries(token).then((kept) => {
-      if (!current) return;
-      setLocal((now) => [...kept.filter((k) => !now.some((n) => n.id === k.id)), ...now]);
-      void send();
-    });
-    const again = () => void send();
-    const timer = setInterval(again, RETRY_MS);
-    addEventListener('online', again);
-    return () => {
-      current = false;
-      clearInterval(timer);
-      removeEventListener('online', again);
+    const look = () => {
+      setLocal((now) => [...linesWaiting(token).filter((w) => !now.some((n) => n.id === w.id)), ...now]);
+      setRefused(refusedWords());
     };
-  }, [token, send]);
+    const send = () => void wordsLane.flush();
+    look();
+    void adoptLines(token).then(look, () => {});
+    send();
+    const unhear = onHeard(look);
+    addEventListener('online', send);
+    return () => {
+      unhear();
+      removeEventListener('online', send);
+    };
+  }, [token]);
 
   const add = useCallback(
-    async (what: Before | Done, day = dayKey(new Date())) => {
+    (what: Before | Done, day = dayKey(new Date())) => {
       const entry: Entry = { id: crypto.randomUUID(), assignmentId, day, at: new Date().toISOString(), what };
       setLocal((now) => [...now, entry]);
-      await keepEntry(token, entry).catch(() => held.current.push(entry));
-      await send();
+      sayLine(token, entry);
     },
-    [token, assignmentId, send],
+    [token, assignmentId],
   );
+  const discard = useCallback((id: string) => {
+    takeBack(id);
+    setRefused(refusedWords());
+  }, []);
 
   const entries = useMemo(() => {
     const known = new Set(given.map((e) => e.id));
     return [...given, ...local.filter((e) => !known.has(e.id))];
   }, [given, local]);
-  return { entries, waiting, trouble, add };
+  return { entries, waiting, refused, add, discard };
 }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { CoachMark } from '../../core/map/types';
-import { say, Word, wordsUnder } from '../outbox/words';
+import { say, Word, wordsUnder } from '../../sync/words';
 
 /** One step of the coach's: what a mark was and became. */
 interface Change {

@@ -2,8 +2,13 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { UserRound } from 'lucide-react';
 import Link from 'next/link';
+import { takesLane } from '../../sync/takes';
+import { wordsLane } from '../../sync/words';
 import { enter } from '../kit/enter';
 import { request } from '../kit/request';
+
+const LONGEST_FLUSH_MS = 3000;
+const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
 
 const PLACES = [
   ['/', 'Studio'],
@@ -18,6 +23,8 @@ const ENTRY = 'block w-full rounded-lg px-3 py-2 text-left font-semibold data-fo
 /** The main menu, and who is signed in. */
 export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach' | 'reader' }) {
   const signOut = async () => {
+    // What is still on its way goes first, if it can; what can't waits here, for this account only.
+    await Promise.race([Promise.all([wordsLane.flush(), takesLane.flush()]), pause(LONGEST_FLUSH_MS)]).catch(() => {});
     // Signed out already is signed out.
     await request('/api/door/sign-out', { method: 'POST' }).catch(() => {});
     enter('/sign-in');

@@ -4,6 +4,8 @@ import type { FileAnswer } from './answer';
 export interface FileToSend {
   path: string;
   file: ArrayBuffer;
+  /** As whom it is sent. */
+  headers: Record<string, string>;
 }
 
 let worker: Worker | undefined;
@@ -14,7 +16,7 @@ export function putFile(toSend: FileToSend): Promise<FileAnswer> {
   const one = last.then(
     () =>
       new Promise<FileAnswer>((resolve) => {
-        worker ??= new Worker(new URL('./send.worker.ts', import.meta.url), { type: 'module' });
+        worker ??= new Worker(new URL('./put-file.worker.ts', import.meta.url), { type: 'module' });
         worker.onmessage = ({ data }: MessageEvent<FileAnswer>) => resolve(data);
         worker.onerror = () => {
           worker = undefined;

@@ -3,6 +3,7 @@ import { DBSchema, IDBPDatabase, openDB } from 'idb';
 import type { CoachMark } from '../core/map/types';
 import type { Asked, Colour, Task } from '../core/take/types';
 import { encodeSamples, wavOf } from '../core/format/wav';
+import { Account, isMine, presentAccount } from './account';
 
 /** What a take is, apart from its sound. The id is its own for good: sending it twice stores it once. */
 export interface TakeIdentity {
@@ -20,6 +21,8 @@ export interface TakeIdentity {
   asked: Asked | null;
   /** The singer's own link it goes by; absent: the coach's side. */
   via?: string;
+  /** Whose take it is; an earlier version kept it without. */
+  account?: Account;
 }
 
 export interface KeptTake extends TakeIdentity {
@@ -83,12 +86,22 @@ export async function updateKept(takeId: string, change: Partial<KeptTake>): Pro
 
 /** Keep a take that is there as a whole. */
 export async function keepFile(take: TakeIdentity, file: ArrayBuffer): Promise<void> {
-  await (await store()).put('takes', { ...take, state: 'ready', sampleRate: 0, samples: 0, file, marks: [] });
+  await (
+    await store()
+  ).put('takes', { ...take, account: presentAccount() ?? undefined, state: 'ready', sampleRate: 0, samples: 0, file, marks: [] });
 }
 
+/** The present account's takes. What an earlier version kept for a singer's link is that link's. */
 export async function keptTakes(): Promise<KeptTake[]> {
-  return (await store()).getAll('takes');
+  return (await store()).getAll('takes').then((all) => all.filter((t) => isMine(bound(t))));
 }
+
+/** How many takes of other accounts are kept here. */
+export async function othersTakes(): Promise<number> {
+  return (await store()).getAll('takes').then((all) => all.filter((t) => !isMine(bound(t))).length);
+}
+
+const bound = ({ account, via }: TakeIdentity): { account?: Account } => ({ account: account ?? (via ? `link:${via}` : undefined) });
 
 export async function forgetKept(takeId: string): Promise<void> {
   const tx = (await store()).transaction(['takes', 'blocks'], 'readwrite');

@@ -1,0 +1,52 @@
+import type { CoachMark } from '../core/map/types';
+import { accountHeader, answerOf, expectYes } from './answer';
+import { fileOf, forgetKept, KeptTake, keptTakes, TakeIdentity, updateKept } from './kept-takes';
+import { lane } from './lane';
+import { putFile } from './put-file';
+
+const sent = new Set<(takeId: string) => void>();
+
+/** Called with each take that has reached the server. */
+export function onSent(listener: (takeId: string) => void): () => void {
+  sent.add(listener);
+  return () => sent.delete(listener);
+}
+
+/** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */
+export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: CoachMark[]): Promise<void> {
+  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, via } = take;
+  const takes = via ? `/api/p/${via}/takes` : '/api/takes';
+  const query = new URLSearchParams({
+    singerId,
+    task,
+    vowel,
+    source,
+    recordedAt,
+    step,
+    ...(colour ? { colour } : {}),
+    ...(lessonId ? { lessonId } : {}),
+    ...(asked ? { asked: JSON.stringify(asked) } : {}),
+  });
+  expectYes(await putFile({ path: `${takes}/${id}?${query}`, file: wav, headers: accountHeader() }));
+  for (const { id: markId, ...mark } of marks)
+    expectYes(
+      await answerOf(`${takes}/${id}/marks/${markId}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(mark),
+      }),
+    );
+  await forgetKept(id).catch(() => {});
+  sent.forEach((listener) => listener(id));
+}
+
+const ready = async (): Promise<KeptTake[]> =>
+  (await keptTakes()).filter((t) => t.state === 'ready' && !t.refused).sort((a, b) => a.recordedAt.localeCompare(b.recordedAt));
+
+/** Sends kept takes to the server, oldest first; then they are forgotten here. */
+export const takesLane = lane<KeptTake>({
+  name: 'wendel-outbox',
+  pending: ready,
+  send: async (take) => sendTake(take, await fileOf(take), take.marks),
+  refuse: (take, why) => updateKept(take.id, { refused: why }),
+});
