@@ -17,10 +17,10 @@ command(async () => {
   if (!inBrowser) return void (await import(pathToFileURL(await ensureProgram('src/cli/bench/bench.ts', ['src/core', 'src/cli'])).href));
   const { ensureDebian } = await import('./lib/debian.mjs');
   const { runProgram } = await import('./lib/run.mjs');
-  const { withCopy } = await import('./lib/copy.mjs');
+  const { withCopies } = await import('./lib/copy.mjs');
   ensureDebian({ '/usr/bin/chromium': 'chromium' });
   const { databaseUrls } = await import('./lib/postgres.mjs');
-  await withCopy(async ({ data, port }) =>
+  await withCopies(1, async ([{ data, port }]) =>
     runProgram(
       await ensureProgram(inBrowser, ['src/core', 'e2e']),
       { WENDEL_PORT: String(port), WENDEL_DATA: data, WENDEL_OWNER_URL: databaseUrls(data).ownerUrl },

@@ -1,5 +1,6 @@
 #!/usr/bin/env node
 // npm start: everything from a fresh clone to a served application. Ctrl-C stops all it started.
+// npm start -- --role web|worker: one part more on a database that is looked after elsewhere (docs/operations.md).
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensurePackages } from './lib/packages.mjs';
@@ -7,6 +8,8 @@ import { checkNode, command, running, say, stopLeftParts } from './lib/project.m
 
 const dev = process.argv.includes('--dev');
 const fresh = process.argv.includes('--fresh');
+const ROLES = ['all', 'web', 'worker'];
+const role = process.argv.includes('--role') ? process.argv[process.argv.indexOf('--role') + 1] : 'all';
 
 function parsePort() {
   const text = process.env.PORT ?? '3000';
@@ -32,12 +35,13 @@ async function claim(data) {
 
 command(async () => {
   checkNode();
+  if (!ROLES.includes(role)) throw new Error(`There is no role ${role}: take one of ${ROLES.join(', ')}.`);
   const port = parsePort();
   const url = `http://localhost:${port}`;
   ensurePackages();
-  const { dataFolder, ensureRoles, foreignServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');
+  const { dataFolder, ensureRoles, foreignServer, joinedServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');
   const { ensureAssets, ensureBuild, ensurePrograms } = await import('./lib/build.mjs');
-  const { portTaken, runProgram, startPart, startWeb, waitForHealth } = await import('./lib/run.mjs');
+  const { portTaken, runProgram, startPart, startWeb, waitForAnswer } = await import('./lib/run.mjs');
   const { supervise, watchDatabase } = await import('./lib/supervise.mjs');
 
   const data = dataFolder();
@@ -47,7 +51,7 @@ command(async () => {
     throw new Error(`The data folder ${data} can't be made (${error.code}): set WENDEL_DATA to a folder you may write to.`);
   }
   const publish = await claim(data);
-  if (await portTaken(port))
+  if (role !== 'worker' && (await portTaken(port)))
     throw new Error(`Port ${port} is taken by another program. Stop it, or choose another: PORT=${port + 1} npm start`);
 
   let parts;
@@ -73,16 +77,19 @@ command(async () => {
     if (fresh) removeCluster(data);
     // Ready to be interrupted between steps: each is finished or begun again next time.
     if (dev) await ensureAssets();
-    else await ensureBuild();
+    else if (role !== 'worker') await ensureBuild();
     const programs = await ensurePrograms();
-    if (process.env.DATABASE_URL) server = await foreignServer(process.env.DATABASE_URL, data);
+    if (role !== 'all') server = joinedServer(process.env.DATABASE_URL, role);
+    else if (process.env.DATABASE_URL) server = await foreignServer(process.env.DATABASE_URL, data);
     else {
       server = await startPostgres(data);
       await ensureRoles(server);
     }
-    const env = { WENDEL_OWNER_URL: server.ownerUrl, WENDEL_APP_URL: server.appUrl };
-    runProgram(programs.migrate, env);
-    runProgram(programs.seed, env);
+    if (role === 'all') {
+      const env = { WENDEL_OWNER_URL: server.ownerUrl, WENDEL_APP_URL: server.appUrl };
+      runProgram(programs.migrate, env);
+      runProgram(programs.seed, env);
+    }
     // The running parts get the weaker roles only, and the door's only the part that has a door.
     const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
     const web = {
@@ -93,14 +100,19 @@ command(async () => {
     };
     parts = supervise(
       [
-        { name: 'The analysis', start: () => startPart([programs.worker], running) },
-        { name: 'The web server', start: () => startWeb(port, web, dev) },
-      ],
+        { role: 'worker', name: 'The analysis', start: () => startPart([programs.worker], running) },
+        { role: 'web', name: 'The web server', start: () => startWeb(port, web, dev) },
+      ].filter((part) => role === 'all' || role === part.role),
       (processes) => publish(url, processes),
     );
-    await waitForHealth(`http://127.0.0.1:${port}`, parts.processes());
+    // A part that joins is ready when it answers; the others may be elsewhere.
+    if (role !== 'worker') await waitForAnswer(`http://127.0.0.1:${port}/api/health${role === 'web' ? '?ready' : ''}`, parts.processes());
     unwatch = watchDatabase(server);
-    say(`\nWendel is ready: ${url}\nThe first time, make an account there. Ctrl-C stops everything.`);
+    say(
+      role === 'worker'
+        ? '\nAn analysis more is at work. Ctrl-C stops it.'
+        : `\nWendel is ready: ${url}\nThe first time, make an account there. Ctrl-C stops everything.`,
+    );
     await parts.failed;
   } catch (error) {
     await stop();

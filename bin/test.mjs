@@ -1,56 +1,74 @@
 #!/usr/bin/env node
 // npm test: sets up all it needs, checks everything, ends with "N passed, N failed".
 // npm test -- unit|db|e2e|checks runs one part; further words go to that part's runner.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensurePackages } from './lib/packages.mjs';
 import { checkNode, command, root, say } from './lib/project.mjs';
 
 const [part, ...words] = process.argv.slice(2);
 const wants = (name) => !part || part === name;
-const total = { passed: 0, failed: 0 };
+const total = { passed: 0, failed: 0, skipped: 0 };
+/** Copies of the application the browser tests run on, side by side. */
+const COPIES = 2;
+/** Computing gives way to singing, which goes on in real time. */
+const NICE = 10;
 
-function count(name, passed, failed) {
+const started = Date.now();
+function count(name, passed, failed, skipped = 0) {
   total.passed += passed;
   total.failed += failed;
-  say(`${failed ? 'FAILED' : 'ok'}: ${name} (${passed} passed${failed ? `, ${failed} failed` : ''})`);
+  total.skipped += skipped;
+  const also = [failed && `${failed} failed`, skipped && `${skipped} skipped`].filter(Boolean).map((text) => `, ${text}`);
+  say(`${failed ? 'FAILED' : 'ok'}: ${name} (${passed} passed${also.join('')}) after ${Math.round((Date.now() - started) / 1000)} s`);
 }
 
 const bin = (name) => join(root, 'node_modules', name);
-const run = (args, env = {}) =>
-  spawnSync(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } }).status === 0;
+
+/** Run a program of Node's to its end. Where two lanes go on at once, what it says comes in one piece. */
+async function run(args, env = {}, nice = 0) {
+  const child = spawn(process.execPath, args, {
+    cwd: root,
+    stdio: part ? ['ignore', 2, 2] : ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env },
+  });
+  if (nice) setPriority(child.pid, nice);
+  const said = [];
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (bytes) => said.push(bytes));
+  const code = await new Promise((done) => child.once('close', done));
+  process.stderr.write(Buffer.concat(said));
+  return code === 0;
+}
 
 /** A check that passes or fails as a whole. */
-function check(name, args) {
-  const ok = run(args);
+async function check(name, args) {
+  const ok = await run(args, {}, NICE);
   count(name, ok ? 1 : 0, ok ? 0 : 1);
 }
 
-function jest(project, env = {}) {
+async function jest(project, env = {}, nice = 0) {
   const report = join(mkdtempSync(join(tmpdir(), 'wendel-jest-')), 'report.json');
-  run([bin('jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...words], env);
-  tally(project, report, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites]);
+  const alone = part ? [] : ['--maxWorkers=1'];
+  await run([bin('jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...alone, ...words], env, nice);
+  tally(project, report, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
 }
 
-function playwright(env) {
+async function playwright(copies) {
   const report = join(mkdtempSync(join(tmpdir(), 'wendel-e2e-')), 'report.json');
-  run([bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...words], {
-    ...env,
+  await run([bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...words], {
+    WENDEL_COPIES: JSON.stringify(copies),
     PLAYWRIGHT_JSON_OUTPUT_NAME: report,
   });
-  tally('end to end', report, (r) => {
-    if (r.stats.flaky) say(`${r.stats.flaky} of the end to end tests passed only at the second try.`);
-    return [r.stats.expected + r.stats.flaky, r.stats.unexpected + r.errors.length];
-  });
+  tally('end to end', report, ({ stats, errors }) => [stats.expected, stats.unexpected + stats.flaky + errors.length, stats.skipped]);
 }
 
 function tally(name, report, numbers) {
   try {
-    const [passed, failed] = numbers(JSON.parse(readFileSync(report, 'utf8')));
+    const [passed, failed, skipped] = numbers(JSON.parse(readFileSync(report, 'utf8')));
     // Nothing run is no success.
-    count(name, passed, passed + failed === 0 ? 1 : failed);
+    count(name, passed, passed + failed === 0 ? 1 : failed, skipped);
   } catch {
     say(`The ${name} tests ended without a report.`);
     count(name, 0, 1);
@@ -72,7 +90,7 @@ async function testDatabase(data) {
       WENDEL_SECRET: server.settings.signInSecret,
     };
     runProgram((await ensurePrograms()).migrate, env);
-    jest('db', env);
+    await jest('db', env);
   } finally {
     server.stop();
   }
@@ -80,13 +98,32 @@ async function testDatabase(data) {
 
 /** The whole application as npm start makes it, beside any that is running. */
 async function testInBrowser() {
-  const { withCopy } = await import('./lib/copy.mjs');
+  const { withCopies } = await import('./lib/copy.mjs');
   try {
-    await withCopy(({ data, port }) => playwright({ WENDEL_DATA: data, WENDEL_PORT: String(port) }));
+    // A few specs need one only.
+    await withCopies(words.length ? Math.min(COPIES, words.length) : COPIES, playwright);
   } catch (error) {
     say(error.message);
     count('npm start', 0, 1);
   }
+}
+
+/** What needs the processor and nothing else. */
+async function computing() {
+  if (wants('checks')) {
+    await run([bin('next/dist/bin/next'), 'typegen'], {}, NICE);
+    await check('types', [bin('typescript/bin/tsc'), '--noEmit']);
+    await check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
+    await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '.', '--log-level', 'warn']);
+    await check('import directions', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']);
+  }
+  if (wants('unit')) await jest('unit', {}, NICE);
+}
+
+/** What needs servers, and sings. */
+async function serving() {
+  if (wants('db')) await (await import('./lib/copy.mjs')).withFolder(testDatabase);
+  if (wants('e2e')) await testInBrowser();
 }
 
 command(async () => {
@@ -94,24 +131,13 @@ command(async () => {
   ensurePackages();
   const { ensureDebian } = await import('./lib/debian.mjs');
   const { ensureAnalyzer, ensureAssets } = await import('./lib/build.mjs');
-  if (wants('checks')) {
-    await ensureAssets();
-    run([bin('next/dist/bin/next'), 'typegen']);
-    check('types', [bin('typescript/bin/tsc'), '--noEmit']);
-    check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
-    check('format', [bin('prettier/bin/prettier.cjs'), '--check', '.', '--log-level', 'warn']);
-    check('import directions', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']);
-  }
-  if (wants('unit')) {
-    ensureDebian({ '/usr/bin/sox': 'sox', '/usr/bin/aubiopitch': 'aubio-tools', '/usr/bin/mftext': 'abcmidi' });
-    await ensureAnalyzer();
-    jest('unit');
-  }
-  if (wants('db')) await (await import('./lib/copy.mjs')).withFolder(testDatabase);
-  if (wants('e2e')) {
-    ensureDebian({ '/usr/bin/chromium': 'chromium' });
-    await testInBrowser();
-  }
+  if (wants('unit')) ensureDebian({ '/usr/bin/sox': 'sox', '/usr/bin/aubiopitch': 'aubio-tools', '/usr/bin/mftext': 'abcmidi' });
+  if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
+  if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();
+  if (wants('checks') || wants('unit')) await ensureAssets();
+  if (wants('unit')) await ensureAnalyzer();
+  await Promise.all([computing(), serving()]);
+  if (total.skipped) say(`${total.skipped} skipped.`);
   process.stdout.write(`${total.passed} passed, ${total.failed} failed\n`);
   process.exit(total.failed ? 1 : 0);
 });

@@ -1,4 +1,4 @@
-import { APIRequestContext, APIResponse, expect, request, test } from '@playwright/test';
+import { APIRequestContext, APIResponse, request } from '@playwright/test';
 import { createHash, randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -11,7 +11,7 @@ import { PROTOCOLS } from '../src/core/lesson/protocols';
 import { USUAL_TERMS } from '../src/core/plan/request';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
-import { NOBODY, SIGNED_IN } from './browser';
+import { BASE_URL, COPY, expect, NOBODY, SIGNED_IN, test } from './browser';
 
 /** Every way into the application, out of the folder of routes: "GET /api/takes/[takeId]"; pages are GETs of their paths. */
 function allWays(): string[] {
@@ -165,6 +165,8 @@ const RULES: Record<string, Rule> = {
     },
   ],
   'GET /api/health': ['anyone', page('/api/health')],
+  // Nothing, for whoever has no token: not set here.
+  'GET /api/metrics': ['anyone', page('/api/metrics')],
   'GET /api/news': ['reader', page('/api/news')],
   'POST /api/assignments': [
     'coach',
@@ -224,11 +226,15 @@ const RULES: Record<string, Rule> = {
     'anyone',
     async (t) => ({ path: `/api/door/join/${(await t.invite()).token}`, body: { name: 'Ada', password: 'three words here' } }),
   ],
+  'POST /api/door/code': ['anyone', () => ({ path: '/api/door/code', body: { code: '000000' } })],
   'POST /api/door/sign-out': ['reader', page('/api/door/sign-out')],
   'PUT /api/account/password': [
     'reader',
     () => ({ path: '/api/account/password', body: { present: 'not this one', password: 'three words here' } }),
   ],
+  'POST /api/account/second-factor': ['reader', () => ({ path: '/api/account/second-factor', body: { present: 'not this one' } })],
+  'PUT /api/account/second-factor': ['reader', () => ({ path: '/api/account/second-factor', body: { code: '000000' } })],
+  'DELETE /api/account/second-factor': ['reader', () => ({ path: '/api/account/second-factor', body: { present: 'not this one' } })],
   'DELETE /api/account/sessions/[sessionId]': ['reader', async (t) => ({ path: `/api/account/sessions/${await t.session()}` })],
   'PUT /api/members/[userId]': ['owner', async (t) => ({ path: `/api/members/${await t.member()}`, body: { role: 'coach' } })],
   'DELETE /api/members/[userId]': ['owner', async (t) => ({ path: `/api/members/${await t.member()}` })],
@@ -238,8 +244,13 @@ const RULES: Record<string, Rule> = {
 
 /** Let in, and refused for a reason of its own: a wrong key or password, an empty file. */
 const LET_IN_BUT: Record<string, number> = {
+  'GET /api/metrics': 404,
   'POST /api/door/new-password': 400,
   'PUT /api/account/password': 400,
+  'POST /api/door/code': 401,
+  'POST /api/account/second-factor': 400,
+  'PUT /api/account/second-factor': 400,
+  'DELETE /api/account/second-factor': 400,
   'POST /api/bundle': 422,
 };
 
@@ -280,9 +291,9 @@ async function newMember(role: Role): Promise<APIRequestContext> {
   return them;
 }
 
-test.beforeAll(async ({}, info) => {
-  baseURL = info.project.use.baseURL!;
-  db = new Client({ connectionString: databaseUrls(process.env.WENDEL_DATA!).ownerUrl });
+test.beforeAll(async () => {
+  baseURL = BASE_URL;
+  db = new Client({ connectionString: databaseUrls(COPY.data).ownerUrl });
   await db.connect();
   owner = await context(SIGNED_IN);
   nobody = await context();

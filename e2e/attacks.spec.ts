@@ -1,8 +1,8 @@
-import { expect, request as http, test } from '@playwright/test';
+import { request as http } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { request as ask } from 'node:http';
 import { connect } from 'node:net';
-import { COACH, NOBODY, signInOnce } from './browser';
+import { COACH, expect, NOBODY, signInOnce, test } from './browser';
 
 /** Long for one who answers, however crowded the machine; nobody who is held up by what others do would make it. */
 const IN_TIME = { timeout: 20_000 };

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import { spawnSync } from 'node:child_process';
 import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -6,6 +5,7 @@ import { join } from 'node:path';
 import { Client } from 'pg';
 import { databaseUrls, startPostgres } from '../bin/lib/postgres.mjs';
 import { BUNDLED } from '../src/data/bundle';
+import { COPY, expect, test } from './browser';
 
 /** What every table holds, row for row, and every recording byte for byte, as one hash a table. */
 async function contents(url: string): Promise<Record<string, string>> {
@@ -40,12 +40,12 @@ test('backed up while it runs, wiped and restored, everything is there: equal ro
       env: { ...process.env, WENDEL_DATA: data, DATABASE_URL: '', ...env },
     });
   try {
-    const made = run('backup', process.env.WENDEL_DATA!, file);
+    const made = run('backup', COPY.data, file);
     expect(made.stderr).toContain('Backed up');
     // Nobody else on the machine may read it.
     expect(statSync(file).mode & 0o077).toBe(0);
     const before: Record<string, string> = {
-      ...(await contents(databaseUrls(process.env.WENDEL_DATA!).ownerUrl)),
+      ...(await contents(databaseUrls(COPY.data).ownerUrl)),
       // Keys that work are not taken along.
       ...Object.fromEntries(
         ['session', 'verification', 'invite', 'message', 'tries'].map((table) => [table, '0 d41d8cd98f00b204e9800998ecf8427e']),
@@ -53,8 +53,8 @@ test('backed up while it runs, wiped and restored, everything is there: equal ro
     };
     expect(Number(before.take_audio.split(' ')[0])).toBeGreaterThan(10);
     // Over nothing, not over another backup, and not over what is being served.
-    expect(run('backup', process.env.WENDEL_DATA!, file).stderr).toContain('is there already');
-    expect(run('restore', process.env.WENDEL_DATA!, file).stderr).toContain('is running');
+    expect(run('backup', COPY.data, file).stderr).toContain('is there already');
+    expect(run('restore', COPY.data, file).stderr).toContain('is running');
     const restored = run('restore', other, file);
     expect(restored.stderr).toContain('Restored');
     const server = await startPostgres(other, { durable: false });
@@ -71,8 +71,8 @@ test('backed up while it runs, wiped and restored, everything is there: equal ro
     // With a password it opens to that password only.
     const locked = join(folder, 'locked.backup');
     const withPassword = (password: string) => ({ WENDEL_BACKUP_PASSWORD: password });
-    expect(run('backup', process.env.WENDEL_DATA!, locked, withPassword('too short')).stderr).toContain('at least 12');
-    expect(run('backup', process.env.WENDEL_DATA!, locked, withPassword('otter barge whistle')).stderr).toContain('Backed up');
+    expect(run('backup', COPY.data, locked, withPassword('too short')).stderr).toContain('at least 12');
+    expect(run('backup', COPY.data, locked, withPassword('otter barge whistle')).stderr).toContain('Backed up');
     expect(readFileSync(locked).includes('PGDMP')).toBe(false);
     expect(run('restore', other, locked).stderr).toContain('is encrypted');
     expect(run('restore', other, locked, withPassword('heron reed lantern')).stderr).toContain('wrong');
@@ -112,12 +112,12 @@ test('the studio as one bundle: taken out, looked at in a dry run, brought in el
     }
   };
   try {
-    const made = run(process.env.WENDEL_DATA!, 'export', file);
+    const made = run(COPY.data, 'export', file);
     expect(made.stderr).toContain('singers and');
     // Another program reads it with the published schema alone, and sees a change.
     const read = (path: string) => spawnSync(process.execPath, ['docs/read-bundle.mjs', path], { encoding: 'utf8' });
     expect(read(file).stdout).toMatch(/Lio Fenn: \d+ takes[\s\S]*every hash holds/);
-    const before = await hashes(databaseUrls(process.env.WENDEL_DATA!).ownerUrl);
+    const before = await hashes(databaseUrls(COPY.data).ownerUrl);
     expect(run(other, 'import', file, '--dry-run').stderr).toContain('nothing was changed');
     const at = async <T>(work: (url: string) => Promise<T>) => {
       const server = await startPostgres(other, { durable: false });

@@ -1,4 +1,4 @@
-import { Browser, chromium, expect, Page, request } from '@playwright/test';
+import { Browser, chromium, expect, Page, request, test as plain } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,6 +7,29 @@ import { VoiceTypeId } from '../src/core/plan/voice-types';
 import { CrossingStyle } from '../src/core/sim/profile';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
+
+/** The copies of the application that bin/test.mjs serves: one for each of Playwright's workers, so that none sees what another does. */
+const copies = JSON.parse(process.env.WENDEL_COPIES ?? '[]') as { data: string; port: number }[];
+/** This worker's copy; outside of a worker (the config, a bench) the first. */
+export const COPY = copies[Number(process.env.TEST_PARALLEL_INDEX ?? 0)] ?? {
+  data: process.env.WENDEL_DATA ?? tmpdir(),
+  port: Number(process.env.WENDEL_PORT),
+};
+export const BASE_URL = `http://localhost:${COPY.port}`;
+
+/** A test on this worker's copy, whose coach is signed in. */
+export const test = plain.extend<object, { signedIn: void }>({
+  baseURL: BASE_URL,
+  storageState: ({}, provide) => provide(SIGNED_IN),
+  signedIn: [
+    async ({}, provide) => {
+      await signInOnce(BASE_URL);
+      await provide();
+    },
+    { scope: 'worker', auto: true },
+  ],
+});
+export { expect };
 
 export const LAUNCH_ARGS = [
   '--no-sandbox',
@@ -23,7 +46,7 @@ export const LAUNCH_ARGS = [
 export const COACH = { name: 'Marit Oake', email: 'marit@barge.example', password: 'lantern paddle rope' };
 
 /** Where the browser's state is kept once the coach is signed in: see `signInOnce`. */
-export const SIGNED_IN = join(process.env.WENDEL_DATA ?? tmpdir(), 'signed-in.json');
+export const SIGNED_IN = join(COPY.data, 'signed-in.json');
 
 /** The state of a browser that knows nobody. */
 export const NOBODY = { cookies: [], origins: [] };

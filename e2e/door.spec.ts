@@ -1,6 +1,10 @@
-import { Browser, expect, Page, test } from '@playwright/test';
+import { Browser, Page } from '@playwright/test';
 import { spawnSync } from 'node:child_process';
-import { COACH, NOBODY, signInOnce } from './browser';
+import { Client } from 'pg';
+import { databaseUrls } from '../bin/lib/postgres.mjs';
+import { BASE_URL, COACH, COPY, expect, NOBODY, signInOnce, test } from './browser';
+
+test.use({ storageState: NOBODY });
 
 const QUILL = { name: 'Quill Hart', email: 'quill@barge.example', password: 'otter barge whistle' };
 
@@ -14,7 +18,14 @@ async function signIn(page: Page, { email, password }: { email: string; password
 const stranger = async (browser: Browser, baseURL: string | undefined) =>
   (await browser.newContext({ baseURL, storageState: NOBODY })).newPage();
 
-// The first here: the studio has no coach yet.
+/** The studio has no coach yet. */
+test.beforeAll(async () => {
+  const db = new Client({ connectionString: databaseUrls(COPY.data).ownerUrl });
+  await db.connect();
+  await db.query('delete from coach where email = $1', [COACH.email]);
+  await db.end();
+});
+
 test('the first coach makes an account and has the demo studio; the door sends back to where one wanted to go', async ({ page }) => {
   await page.goto('/exercises');
   await expect(page).toHaveURL(/sign-in\?to=%2Fexercises/);
@@ -117,7 +128,10 @@ test('an owner asks a coach in, who looks only; changes, sessions and a forgotte
   expect(again.status()).toBe(400);
 
   // Nobody left to ask: whoever runs the machine gives a way in.
-  const printed = spawnSync(process.execPath, ['bin/account.mjs', 'reset', QUILL.email], { encoding: 'utf8' }).stderr;
+  const printed = spawnSync(process.execPath, ['bin/account.mjs', 'reset', QUILL.email], {
+    encoding: 'utf8',
+    env: { ...process.env, WENDEL_DATA: COPY.data },
+  }).stderr;
   await late.goto(new URL(/\/new-password\S+/.exec(printed)![0], baseURL).href);
   await late.getByLabel('New password').fill(QUILL.password);
   await late.getByRole('button', { name: 'Set the password' }).click();
@@ -153,7 +167,5 @@ test('too many wrong passwords close the door for a while, for that account only
   expect(await tryOnce('somebody@barge.example')).toBe(401);
 });
 
-/** The rooms' tests go on as the coach of the demo. */
-test.afterAll(async ({}, info) => {
-  await signInOnce(info.project.use.baseURL!);
-});
+/** Other tests go on as the coach of the demo. */
+test.afterAll(() => signInOnce(BASE_URL));

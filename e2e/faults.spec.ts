@@ -1,12 +1,12 @@
-import { expect, Page, test } from '@playwright/test';
+import { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { clusterFolder } from '../bin/lib/postgres.mjs';
 import { anchorsFor, beginCourse } from '../src/core/lesson/course';
 import { STEPS } from '../src/core/lesson/protocols';
-import { addSinger, found, sirenFile, withMicrophone } from './browser';
+import { addSinger, COPY, expect, found, sirenFile, test, withMicrophone } from './browser';
 
-const data = process.env.WENDEL_DATA!;
+const data = COPY.data;
 const SIRENS = 6;
 
 /** The running part whose command line matches. */

@@ -1,6 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { hzToMidi, parseNote } from '../src/core/music/pitch';
-import { addSinger, found, sirenFile, withMicrophone } from './browser';
+import { addSinger, expect, found, sirenFile, test, withMicrophone } from './browser';
 
 test('from a sung siren to a practice sheet that plays', async ({ baseURL }, info) => {
   test.setTimeout(180_000);

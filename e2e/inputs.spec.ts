@@ -1,7 +1,7 @@
-import { chromium, expect, test } from '@playwright/test';
+import { chromium } from '@playwright/test';
 import { truncateSync } from 'node:fs';
 import { writeWav } from '../src/core/format/wav';
-import { addSinger, found, LAUNCH_ARGS, openSinger, SIGNED_IN, sirenFile, soundFile } from './browser';
+import { addSinger, expect, found, LAUNCH_ARGS, openSinger, SIGNED_IN, sirenFile, soundFile, test } from './browser';
 
 test('a file is taken in; bad files get a clear word and leave nothing', async ({ page }) => {
   await addSinger(page, 'Nell Ashby', 'Mezzo');

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import { writeWav } from '../src/core/format/wav';
 import { advance, anchorsFor, askOf, beginCourse, isOver } from '../src/core/lesson/course';
 import { notesAsked } from '../src/core/lesson/pattern';
@@ -9,7 +8,7 @@ import type { SimTask } from '../src/core/sim/score';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
 import { COLOURS } from '../src/core/take/types';
-import { addSinger, singsOnCue } from './browser';
+import { addSinger, expect, singsOnCue, test } from './browser';
 
 const RATE = 44100;
 const WELL = { hoarse: false, ill: false, pain: false, note: '' };

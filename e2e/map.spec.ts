@@ -1,9 +1,9 @@
-import { expect, Page, test } from '@playwright/test';
+import { Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { noteName, parseNote } from '../src/core/music/pitch';
-import { openSinger } from './browser';
+import { expect, openSinger, test } from './browser';
 
 /** What a menu entry of "Take out" hands over. */
 async function taken(page: Page, entry: RegExp): Promise<Buffer> {

@@ -1,4 +1,4 @@
-import { expect, Locator, Page, test } from '@playwright/test';
+import { Locator, Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import { parseMidi } from 'midi-file';
 import { readFileSync } from 'node:fs';
@@ -6,7 +6,7 @@ import { exerciseById } from '../src/core/exercise/shelf';
 import { fromMusicXml } from '../src/core/format/musicxml';
 import { toMidi } from '../src/core/format/midi';
 import { readWav } from '../src/core/format/wav';
-import { openSinger } from './browser';
+import { expect, openSinger, test } from './browser';
 
 const week = (page: Page) => page.getByTestId('item');
 const names = (page: Page) =>

@@ -1,8 +1,8 @@
-import { chromium, expect, test } from '@playwright/test';
+import { chromium } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, withMicrophone } from './browser';
+import { expect, LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
 
 const PHONE = { width: 390, height: 844 };
 

@@ -1,6 +1,5 @@
-import { expect, test } from '@playwright/test';
 import { noteName, parseNote } from '../src/core/music/pitch';
-import { openSinger } from './browser';
+import { expect, openSinger, test } from './browser';
 
 test('a second listen without the machine is marked by ear and then compared; undone steps come back', async ({ page }) => {
   await openSinger(page, 'Maren Quill', 'Map');

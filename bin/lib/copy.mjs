@@ -57,17 +57,20 @@ export async function withFolder(work) {
   }
 }
 
-/** Run with a copy of the application that is gone afterwards. @throws Error as `startCopy` and `stopCopy` do. */
-export async function withCopy(work) {
-  await withFolder(async (data) => {
-    const copy = { data, port: await freePort() };
+/** Run with so many copies of the application, side by side, that are gone afterwards. @throws Error as `startCopy` and `stopCopy` do. */
+export async function withCopies(count, work, copies = []) {
+  if (copies.length === count) {
     try {
-      await startCopy(copy);
-      await work(copy);
+      // The first builds what all of them serve.
+      await startCopy(copies[0]);
+      await Promise.all(copies.slice(1).map(startCopy));
+      await work(copies);
     } finally {
-      await stopCopy(copy);
+      await Promise.all(copies.map(stopCopy));
     }
-  });
+    return;
+  }
+  await withFolder(async (data) => withCopies(count, work, [...copies, { data, port: await freePort() }]));
 }
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));

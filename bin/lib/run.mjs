@@ -39,7 +39,7 @@ export async function stopPart(child) {
 }
 
 export const startWeb = (port, env, dev = false) =>
-  startPart([nextBin, dev ? 'dev' : 'start', '-p', String(port), '-H', '127.0.0.1'], {
+  startPart([nextBin, dev ? 'dev' : 'start', '-p', String(port), '-H', process.env.WENDEL_LISTEN || '127.0.0.1'], {
     NODE_ENV: dev ? 'development' : 'production',
     ...env,
   });
@@ -52,14 +52,14 @@ export function portTaken(port) {
   });
 }
 
-/** Wait until health answers 200, or a part has died, or time is up. */
-export async function waitForHealth(url, parts, seconds = 60) {
+/** Wait until an address answers 200, or a part has died, or time is up. */
+export async function waitForAnswer(url, parts, seconds = 60) {
   const until = Date.now() + seconds * 1000;
   let last = 'no answer';
   while (Date.now() < until) {
     if (parts.some((p) => p.exitCode !== null)) throw new Error('A part of Wendel stopped while starting: see the messages above.');
     try {
-      const answer = await fetch(`${url}/api/health`);
+      const answer = await fetch(url);
       if (answer.ok) return;
       last = await answer.text();
     } catch {

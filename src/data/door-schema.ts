@@ -17,6 +17,8 @@ export const coach = pgTable('coach', {
   email: text('email').notNull().unique(),
   emailVerified: boolean('email_verified').notNull().default(false),
   image: text('image'),
+  /** Signs in with a code of the coach's phone as well. */
+  twoFactorEnabled: boolean('two_factor_enabled').notNull().default(false),
   ...made(),
 });
 
@@ -71,6 +73,22 @@ export const verification = pgTable(
     ...made(),
   },
   (t) => [index('verification_by_identifier').on(t.identifier)],
+);
+
+/** What a second factor's codes are made of, encrypted by the sign-in library. */
+export const twoFactor = pgTable(
+  'two_factor',
+  {
+    id: text('id').primaryKey(),
+    userId: coachId('user_id'),
+    secret: text('secret').notNull(),
+    backupCodes: text('backup_codes').notNull(),
+    /** The coach has shown a code once: from then on it is asked for. */
+    verified: boolean('verified').notNull().default(true),
+    failedVerificationCount: integer('failed_verification_count').notNull().default(0),
+    lockedUntil: at('locked_until'),
+  },
+  (t) => [index('two_factor_by_coach').on(t.userId)],
 );
 
 export const ROLES = ['owner', 'coach', 'reader'] as const;

@@ -3,7 +3,7 @@ import { and, asc, desc, eq, gt, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import * as schema from './door-schema';
-import { coach, invite, member, Role, session, verification } from './door-schema';
+import { coach, invite, member, Role, session, twoFactor, verification } from './door-schema';
 import { PATIENCE } from './client';
 import { audit, Deed, studio } from './schema';
 
@@ -158,6 +158,20 @@ export async function takeInvite(id: string, userId: string): Promise<boolean> {
     const [taken] = await tx.delete(invite).where(eq(invite.id, id)).returning({ studioId: invite.studioId, role: invite.role });
     if (taken) await tx.insert(member).values({ userId, ...taken });
     return taken !== undefined;
+  });
+}
+
+/** Whether an account is asked for a second factor. */
+export async function hasSecondFactor(userId: string): Promise<boolean> {
+  const [row] = await door().select({ on: coach.twoFactorEnabled }).from(coach).where(eq(coach.id, userId));
+  return row?.on ?? false;
+}
+
+/** Take an account's second factor away, for whoever runs the machine: the phone is lost, and the codes with it. */
+export async function removeSecondFactor(userId: string): Promise<void> {
+  await door().transaction(async (tx) => {
+    await tx.delete(twoFactor).where(eq(twoFactor.userId, userId));
+    await tx.update(coach).set({ twoFactorEnabled: false }).where(eq(coach.id, userId));
   });
 }
 

@@ -1,5 +1,5 @@
 import PgBoss from 'pg-boss';
-import { StudioTx } from './client';
+import { pool, StudioTx } from './client';
 
 export const ANALYSE_QUEUE = 'analyse-take';
 /** Workers listen here and wake at once. */
@@ -55,4 +55,16 @@ export async function enqueueAnalysis(tx: StudioTx, takeId: string, when: 'now' 
   const priority = when === 'later' ? LATER : await priorityOf(tx);
   await boss.send(ANALYSE_QUEUE, job, { priority, db: { executeSql: async (text, values) => tx.execute(text, values) } });
   await tx.execute(`notify ${WAKE_CHANNEL}`);
+}
+
+/** How the queue is: takes waiting, how long the one that somebody waits for longest has, and what was given up in the last day. */
+export async function queueNow(): Promise<{ waiting: number; longestS: number; failed: number }> {
+  const { rows } = await pool().query(
+    `select count(*) filter (where state < 'active')::int as waiting,
+       coalesce(extract(epoch from now() - min(created_on) filter (where state < 'active' and priority > $2)), 0)::float8 as "longestS",
+       count(*) filter (where state = 'failed' and completed_on > now() - interval '1 day')::int as failed
+     from pgboss.job where name = $1`,
+    [ANALYSE_QUEUE, LATER],
+  );
+  return rows[0];
 }

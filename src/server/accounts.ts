@@ -8,6 +8,7 @@ import {
   endSession,
   forgetAccount,
   forgetResets,
+  hasSecondFactor,
   foundStudio,
   insertInvite,
   inviteByHash,
@@ -66,11 +67,18 @@ export async function viewSignUp() {
   return { open: signUpOpen() || vacant, vacant };
 }
 
-/** The library's word as a problem of ours; its cookies, and those given, as an answer. */
-async function answered(work: Promise<{ headers: Headers }>, words: string, status = 400, cookies: string[] = []): Promise<Response> {
+/** The library's word as a problem of ours; its cookies, and those given, as an answer, with what `tells` makes of its own. */
+async function answered<T extends { headers: Headers }>(
+  work: Promise<T>,
+  words: string,
+  status = 400,
+  cookies: string[] = [],
+  tells: (done: T) => object = () => ({}),
+): Promise<Response> {
   try {
-    const answer = Response.json({ ok: true });
-    for (const cookie of [...(await work).headers.getSetCookie(), ...cookies]) answer.headers.append('set-cookie', cookie);
+    const done = await work;
+    const answer = Response.json({ ok: true, ...tells(done) });
+    for (const cookie of [...done.headers.getSetCookie(), ...cookies]) answer.headers.append('set-cookie', cookie);
     return answer;
   } catch (error) {
     if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(words, status);
@@ -143,6 +151,7 @@ export async function signIn({ email, password }: z.infer<typeof SignInInput>): 
       'Address and password do not go together. Look at both, or ask for a new password: its message lets you in even when others tried too often.',
       401,
       [deviceCookie(email)],
+      ({ response }) => ({ code: 'twoFactorRedirect' in response }),
     );
     await giveBack('door', sender);
     afterAnswer(() => sweepDoor(subDays(new Date(), LONGEST_SESSION_DAYS)));
@@ -153,6 +162,22 @@ export async function signIn({ email, password }: z.infer<typeof SignInInput>): 
     if (error instanceof Problem) note('could not sign in');
     throw error;
   }
+}
+
+export const CodeInput = z.object({ code: z.string().trim().min(6).max(20) });
+
+/** Codes of an authenticator are digits; the ones kept for a lost phone are not. */
+const isDigits = (code: string) => /^\d{6}$/.test(code);
+
+/** The second step of signing in: a code of the coach's phone, or one of those kept for the day it is lost. @throws Problem (401). */
+export async function signInByCode({ code }: z.infer<typeof CodeInput>): Promise<Response> {
+  await countTry('door', await senderAddress());
+  const given = { body: { code }, headers: await headers(), returnHeaders: true } as const;
+  return answered(
+    isDigits(code) ? auth().api.verifyTOTP(given) : auth().api.verifyBackupCode(given),
+    'This code is not right, or its time is over: take the one your phone shows now. After five wrong ones begin anew with the password.',
+    401,
+  );
 }
 
 /** Nothing of the studio stays in the browser's cache. */
@@ -217,12 +242,53 @@ export async function changePassword({ present, password }: z.infer<typeof Passw
       headers: await headers(),
       returnHeaders: true,
     }),
-    'The present password is not right: nothing was changed.',
+    WRONG_PASSWORD,
   );
   await forgetTries('device', me.userId);
   await forgetResets(me.userId);
   await noteDoor(me.studioId, { ...actorOf(me), did: 'changed the password' });
   afterAnswer(() => sendPasswordChanged(me.email));
+  return answer;
+}
+
+const WRONG_PASSWORD = 'The present password is not right: nothing was changed.';
+export const OwnPasswordInput = z.object({ present: z.string().max(PASSWORD_LENGTH.most) });
+
+/** Begin a second factor: what the phone's authenticator reads, and codes for the day it is lost. It is asked for once a code was shown. */
+export async function beginSecondFactor({ present }: z.infer<typeof OwnPasswordInput>): Promise<{ uri: string; codes: string[] }> {
+  const me = await mustBe('reader');
+  await countTry('device', me.userId);
+  try {
+    const made = await auth().api.enableTwoFactor({ body: { password: present }, headers: await headers() });
+    if (!('totpURI' in made)) throw new Error('The sign-in library made no second factor.');
+    return { uri: made.totpURI, codes: made.backupCodes };
+  } catch (error) {
+    if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(WRONG_PASSWORD);
+    throw error;
+  }
+}
+
+/** Show a first code: from now on one is asked for at the door. @throws Problem (400). */
+export async function confirmSecondFactor({ code }: z.infer<typeof CodeInput>): Promise<Response> {
+  const me = await mustBe('reader');
+  await countTry('device', me.userId);
+  const answer = await answered(
+    auth().api.verifyTOTP({ body: { code }, headers: await headers(), returnHeaders: true }),
+    'This is not the code the phone should show: is its clock right? Nothing was changed.',
+  );
+  await noteDoor(me.studioId, { ...actorOf(me), did: 'changed', detail: 'a second factor is asked for' });
+  return answer;
+}
+
+/** Ask for no second factor any more. @throws Problem (400). */
+export async function endSecondFactor({ present }: z.infer<typeof OwnPasswordInput>): Promise<Response> {
+  const me = await mustBe('reader');
+  await countTry('device', me.userId);
+  const answer = await answered(
+    auth().api.disableTwoFactor({ body: { password: present }, headers: await headers(), returnHeaders: true }),
+    WRONG_PASSWORD,
+  );
+  await noteDoor(me.studioId, { ...actorOf(me), did: 'changed', detail: 'no second factor is asked for' });
   return answer;
 }
 
@@ -235,6 +301,7 @@ export async function viewAccount() {
     name,
     email,
     role,
+    secondFactor: await hasSecondFactor(userId),
     sessions: sessions.map(({ token, ...s }) => ({ ...s, here: token === here })),
   };
 }

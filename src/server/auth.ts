@@ -1,4 +1,5 @@
 import { betterAuth } from 'better-auth';
+import { twoFactor } from 'better-auth/plugins';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { hashPassword, verifyPassword } from 'better-auth/crypto';
 import { door, forgetResets } from '../data/door';
@@ -22,7 +23,13 @@ const make = () =>
     telemetry: { enabled: false },
     database: drizzleAdapter(door(), {
       provider: 'pg',
-      schema: { user: tables.coach, session: tables.session, account: tables.credential, verification: tables.verification },
+      schema: {
+        user: tables.coach,
+        session: tables.session,
+        account: tables.credential,
+        verification: tables.verification,
+        twoFactor: tables.twoFactor,
+      },
     }),
     emailAndPassword: {
       enabled: true,
@@ -47,6 +54,7 @@ const make = () =>
     },
     // Whoever reads the table can't use what is in it.
     verification: { storeIdentifier: 'hashed' },
+    plugins: [twoFactor({ issuer: 'Wendel' })],
     session: { expiresIn: SESSION_DAYS * DAY_S, updateAge: DAY_S },
     // Tries are counted by us, per account and per sender (limits.ts).
     rateLimit: { enabled: false },

@@ -1,11 +1,22 @@
-import { randomUUID } from 'node:crypto';
+import { createHmac, randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { Client } from 'pg';
 import { SMTPServer } from 'smtp-server';
 import { doorPool, Member } from '../data/door';
 import { inStudio, pool } from '../data/client';
 import { insertMessage } from '../data/links';
-import { askNewPassword, changePassword, inviteMember, setNewPassword, signIn, signUp } from './accounts';
+import {
+  askNewPassword,
+  beginSecondFactor,
+  changePassword,
+  confirmSecondFactor,
+  endSecondFactor,
+  inviteMember,
+  setNewPassword,
+  signIn,
+  signInByCode,
+  signUp,
+} from './accounts';
 import { deliver } from './mail';
 
 jest.setTimeout(60_000);
@@ -158,6 +169,85 @@ describe('a new password', () => {
     // All that differs goes on after the answer.
     expect(mockLater).toHaveLength(1);
     await Promise.all(mockLater.splice(0));
+  });
+});
+
+/** The code an authenticator shows (RFC 6238: HMAC-SHA-1, 30 s, six digits), from the secret as the phone reads it (RFC 4648, base 32). */
+function codeOf(base32: string, at: number): string {
+  const bits = [...base32].map((c) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(c).toString(2).padStart(5, '0')).join('');
+  const secret = Buffer.from(bits.match(/.{8}/g)!.map((byte) => parseInt(byte, 2)));
+  const counter = Buffer.alloc(8);
+  counter.writeBigUInt64BE(BigInt(Math.floor(at / 30_000)));
+  const hash = createHmac('sha1', secret).update(counter).digest();
+  return String((hash.readUInt32BE(hash[19] & 15) & 0x7fffffff) % 1e6).padStart(6, '0');
+}
+
+describe('a second factor', () => {
+  test('the reckoning of codes is that of RFC 6238 (appendix B, SHA-1, the last six digits)', () => {
+    const base32 = 'GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ';
+    expect([59, 1111111109, 20000000000].map((s) => codeOf(base32, s * 1000))).toEqual(['287082', '081804', '353130']);
+  });
+
+  test('asked for once a code was shown; without one nobody is in, and a new password doesn’t go round it', async () => {
+    const me = await newCoach();
+    mockMember = me;
+    await expect(beginSecondFactor({ present: WRONG })).rejects.toMatchObject({ status: 400 });
+    const { uri, codes } = await beginSecondFactor({ present: PASSWORD });
+    const secret = new URL(uri).searchParams.get('secret')!;
+    const code = () => codeOf(secret, Date.now());
+    const signedIn = () => mockBrowser.cookies.get('wendel.session_token');
+    mockMember = null;
+
+    // Not yet: no code was shown.
+    newBrowser();
+    keep(await signIn({ email: me.email, password: PASSWORD }));
+    expect(signedIn()).toBeTruthy();
+    mockMember = me;
+    await expect(confirmSecondFactor({ code: '000000' })).rejects.toMatchObject({ status: 400 });
+    keep(await confirmSecondFactor({ code: code() }));
+    mockMember = null;
+
+    const first = async (password = PASSWORD) => {
+      newBrowser();
+      const answer = await signIn({ email: me.email, password });
+      keep(answer);
+      expect(await answer.json()).toMatchObject({ code: true });
+      expect(signedIn()).toBeFalsy();
+    };
+    await first();
+    await expect(signInByCode({ code: '000000' })).rejects.toMatchObject({ status: 401 });
+    expect(signedIn()).toBeFalsy();
+    keep(await signInByCode({ code: code() }));
+    expect(signedIn()).toBeTruthy();
+
+    // Five wrong ones end the attempt: the right one is too late.
+    await first();
+    for (let i = 0; i < 5; i++) await expect(signInByCode({ code: '000000' })).rejects.toMatchObject({ status: 401 });
+    await expect(signInByCode({ code: code() })).rejects.toMatchObject({ status: 401 });
+    // A code without the first step is none.
+    newBrowser();
+    await expect(signInByCode({ code: code() })).rejects.toMatchObject({ status: 401 });
+
+    // The phone is lost: a kept code, once.
+    await first();
+    keep(await signInByCode({ code: codes[0] }));
+    expect(signedIn()).toBeTruthy();
+    await first();
+    await expect(signInByCode({ code: codes[0] })).rejects.toMatchObject({ status: 401 });
+
+    newBrowser();
+    await askNewPassword({ email: me.email });
+    keep(await setNewPassword({ token: await tokenFor(me.email), password: 'heron reed lantern' }));
+    expect(signedIn()).toBeFalsy();
+    await first('heron reed lantern');
+    keep(await signInByCode({ code: codes[1] }));
+    mockMember = me;
+    await expect(endSecondFactor({ present: PASSWORD })).rejects.toMatchObject({ status: 400 });
+    await endSecondFactor({ present: 'heron reed lantern' });
+    mockMember = null;
+    newBrowser();
+    keep(await signIn({ email: me.email, password: 'heron reed lantern' }));
+    expect(signedIn()).toBeTruthy();
   });
 });
 

@@ -619,7 +619,7 @@ describe('studios are apart', () => {
       "select table_name from information_schema.columns where table_schema = 'public' and column_name = 'studio_id'",
     );
     // Who may come in is the door's: the application can't look there at all.
-    const atTheDoor = ['tries', 'coach', 'session', 'credential', 'verification', 'member', 'invite'];
+    const atTheDoor = ['tries', 'two_factor', 'coach', 'session', 'credential', 'verification', 'member', 'invite'];
     for (const table of atTheDoor)
       for (const attempt of [`select * from ${table}`, `insert into ${table} default values`, `delete from ${table}`])
         await expect(inStudio(studioId, (tx) => tx.execute(attempt))).rejects.toThrow(/permission denied/);

@@ -15,7 +15,7 @@ export function DoorForm({
   button: string;
   children: React.ReactNode;
   bodyOf(text: (name: string) => string): unknown;
-  onSent(): void;
+  onSent(answer: unknown): void;
 }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -25,12 +25,12 @@ export function DoorForm({
     setBusy(true);
     setProblem(null);
     try {
-      await sendJson(
+      const answer = await sendJson(
         'POST',
         path,
         bodyOf((name) => String(form.get(name) ?? '')),
       );
-      onSent();
+      onSent(answer);
     } catch (error) {
       setProblem((error as Error).message);
       setBusy(false);

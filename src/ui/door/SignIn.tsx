@@ -1,9 +1,26 @@
 'use client';
 import Link from 'next/link';
+import { useState } from 'react';
 import { DoorField, DoorForm } from './DoorForm';
 import { enter } from '../kit/enter';
 
 export function SignIn({ to }: { to: string }) {
+  const [code, setCode] = useState(false);
+  if (code)
+    return (
+      <>
+        <h1 className="text-2xl font-bold">The code</h1>
+        <DoorForm key="code" path="/api/door/code" button="Go in" bodyOf={(text) => ({ code: text('code') })} onSent={() => enter(to)}>
+          <DoorField
+            label="What your phone shows now"
+            hint="Six digits. Without the phone: one of the codes you kept for that day; each is good once."
+            name="code"
+            autoComplete="one-time-code"
+            autoFocus
+          />
+        </DoorForm>
+      </>
+    );
   return (
     <>
       <h1 className="text-2xl font-bold">Sign in</h1>
@@ -11,7 +28,7 @@ export function SignIn({ to }: { to: string }) {
         path="/api/door/sign-in"
         button="Sign in"
         bodyOf={(text) => ({ email: text('email'), password: text('password') })}
-        onSent={() => enter(to)}
+        onSent={(answer) => ((answer as { code: boolean }).code ? setCode(true) : enter(to))}
       >
         <DoorField label="E-mail address" name="email" type="email" autoComplete="username" />
         <DoorField label="Password" name="password" type="password" autoComplete="current-password" />

@@ -3,6 +3,7 @@ import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
 import { dateTimeOf } from '../kit/dates';
+import { SecondFactor } from './SecondFactor';
 import { useAttempt } from './useAttempt';
 
 const ROLE_WORDS = { owner: 'owner of the studio', coach: 'coach', reader: 'looking only' };
@@ -11,6 +12,7 @@ interface Props {
   name: string;
   email: string;
   role: keyof typeof ROLE_WORDS;
+  secondFactor: boolean;
   sessions: { id: string; createdAt: Date; userAgent: string | null; here: boolean }[];
 }
 
@@ -27,7 +29,7 @@ const browserOf = (agent: string | null) =>
     .join(' on ');
 
 /** One's own account: the password, and where one is signed in. */
-export function AccountRoom({ name, email, role, sessions }: Props) {
+export function AccountRoom({ name, email, role, secondFactor, sessions }: Props) {
   const { problem, attempt } = useAttempt();
   const [kept, setKept] = useState(false);
   const change = async (event: FormEvent<HTMLFormElement>) => {
@@ -73,6 +75,7 @@ export function AccountRoom({ name, email, role, sessions }: Props) {
           {kept && 'Changed. Everywhere else you are signed out.'}
         </p>
       </form>
+      <SecondFactor on={secondFactor} attempt={attempt} />
       <section aria-labelledby="sessions">
         <h2 id="sessions" className="text-lg font-bold">
           Where you are signed in

@@ -1,0 +1,143 @@
+import { request as http } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { createServer, request as ask } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { databaseUrls, freePort } from '../bin/lib/postgres.mjs';
+import { writeWav } from '../src/core/format/wav';
+import { sing } from '../src/core/sim/sing';
+import { typicalProfile } from '../src/core/sim/typical';
+import { addSinger, COACH, COPY, expect, NOBODY, test } from './browser';
+
+/** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
+async function joined(role: 'web' | 'worker', port = 0) {
+  const database = new URL(databaseUrls(COPY.data).appUrl);
+  const child = spawn(process.execPath, ['bin/start.mjs', '--role', role], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+    detached: true,
+    env: {
+      ...process.env,
+      PORT: String(port),
+      WENDEL_DATA: mkdtempSync(join(tmpdir(), 'wendel-joined-')),
+      WENDEL_BUILD: '.next-test',
+      WENDEL_SECRETS: join(COPY.data, 'settings.json'),
+      DATABASE_URL: `postgres://${database.host}/wendel`,
+      WENDEL_SIGN_UP: 'open',
+    },
+  });
+  let said = '';
+  const ready = new Promise<void>((done, fail) => {
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (bytes: Buffer) => {
+        said += bytes;
+        if (/is ready|at work/.test(said)) done();
+      });
+    child.once('exit', () => fail(new Error(said)));
+  });
+  const gone = new Promise<void>((done) => child.once('exit', () => done()));
+  await ready;
+  return { pid: child.pid!, stop: () => (child.kill('SIGINT'), gone) };
+}
+
+/** A plain proxy that hands requests to two web servers in turn. */
+async function proxy(ports: number[]) {
+  let turn = 0;
+  const server = createServer((from, to) => {
+    const port = ports[turn++ % ports.length];
+    const on = ask({ host: '127.0.0.1', port, path: from.url, method: from.method, headers: from.headers }, (answer) => {
+      to.writeHead(answer.statusCode!, answer.headers);
+      answer.pipe(to);
+    });
+    on.on('error', () => to.destroy());
+    from.pipe(on);
+  });
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  return { url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close: () => server.close() };
+}
+
+test('two web and two analysis processes on one database, behind a proxy, are one Wendel', async ({ browser, request }) => {
+  test.setTimeout(240_000);
+  const port = await freePort();
+  const [web, worker] = await Promise.all([joined('web', port), joined('worker')]);
+  const front = await proxy([COPY.port, port]);
+  try {
+    // Signed in at one, known at the other; whatever is asked goes to either.
+    const context = await browser.newContext({ baseURL: front.url, storageState: NOBODY });
+    const page = await context.newPage();
+    await page.goto('/sign-in');
+    await page.getByLabel('E-mail address').fill(COACH.email);
+    await page.getByLabel('Password').fill(COACH.password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
+    expect(await (await page.request.get('/api/health')).json()).toMatchObject({ ok: true, workers: 2 });
+    await addSinger(page, 'Sable Marsh', 'Tenor');
+    const singerId = /singers\/([^/]+)/.exec(page.url())![1];
+    const siren = writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 3 }, { seed: 8, sampleRate: 44100 }).pcm, 16);
+    for (const n of [1, 2, 3]) {
+      await page.getByLabel('Audio file').setInputFiles({ name: `${n}.wav`, mimeType: 'audio/wav', buffer: Buffer.from(siren) });
+      await expect(page.getByRole('region', { name: 'What was found' })).toBeVisible();
+    }
+    await page.goto(`/singers/${singerId}/map`);
+    await expect(page.getByTestId('passaggio').first()).toBeVisible();
+
+    // What a singer practises by one is news at the other.
+    const { address } = (await (await request.post(`/api/singers/${singerId}/link`)).json()) as { address: string };
+    const token = new URL(address).pathname.split('/').pop();
+    const before = await (await request.get('/api/news')).json();
+    const line = {
+      id: crypto.randomUUID(),
+      assignmentId: null,
+      day: '2026-11-25',
+      at: '2026-11-25T08:00:00.000Z',
+      what: { kind: 'before', hoarse: false, ill: false, pain: false, tired: false },
+    };
+    const there = await http.newContext({ baseURL: `http://127.0.0.1:${port}`, storageState: NOBODY });
+    expect((await there.post(`/api/p/${token}/entries`, { data: { entries: [line] } })).status()).toBe(200);
+    await expect.poll(async () => (await request.get('/api/news')).json()).not.toEqual(before);
+
+    // Tries are counted together.
+    const email = `${crypto.randomUUID()}@barge.example`;
+    const here = await http.newContext({ baseURL: `http://127.0.0.1:${COPY.port}`, storageState: NOBODY });
+    const answers: number[] = [];
+    for (let i = 0; i < 22; i++)
+      answers.push((await (i % 2 ? here : there).post('/api/door/sign-in', { data: { email, password: 'a wrong one indeed' } })).status());
+    expect(answers.filter((s) => s === 429)).toHaveLength(2);
+
+    // One web server and one analysis gone for good: the others go on.
+    await Promise.all([web.stop(), worker.stop()]);
+    expect(await (await request.get('/api/health')).json()).toMatchObject({ ok: true, workers: 1 });
+    await page.goto(`http://127.0.0.1:${COPY.port}/singers/${singerId}/map`);
+    await expect(page.getByTestId('passaggio').first()).toBeVisible();
+    await page.request.delete(`/api/singers/${singerId}`, { data: { name: 'Sable Marsh' } });
+    await Promise.all([here.dispose(), there.dispose(), context.close()]);
+  } finally {
+    front.close();
+    await Promise.all([web.stop(), worker.stop()]);
+  }
+});
+
+test('a part that joins says what it lacks, and a second Wendel takes no database from the first', async () => {
+  const start = async (env: Record<string, string>, ...words: string[]) => {
+    const child = spawn(process.execPath, ['bin/start.mjs', ...words], {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: {
+        ...process.env,
+        PORT: String(await freePort()),
+        WENDEL_DATA: mkdtempSync(join(tmpdir(), 'wendel-second-')),
+        WENDEL_BUILD: '.next-test',
+        ...env,
+      },
+    });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes: Buffer) => (said += bytes));
+    const code = await new Promise((done) => child.once('exit', done));
+    return `${code} ${said}`;
+  };
+  expect(await start({ DATABASE_URL: '' }, '--role', 'web')).toMatch(/^1 [^]*To join as web/);
+  expect(await start({}, '--role', 'kitchen')).toMatch(/^1 [^]*no role kitchen/);
+  const { ownerUrl } = databaseUrls(COPY.data);
+  expect(await start({ DATABASE_URL: ownerUrl })).toMatch(/^1 [^]*used by another Wendel/);
+  expect((await fetch(`http://127.0.0.1:${COPY.port}/api/health`)).ok).toBe(true);
+});
