@@ -12,7 +12,7 @@ import { typicalProfile } from '../src/core/sim/typical';
 import { addSinger, COACH, COPY, expect, NOBODY, test } from './browser';
 
 /** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
-async function joined(role: 'web' | 'worker', port = 0) {
+async function joined(role: 'web' | 'worker', port = 3000) {
   const database = new URL(databaseUrls(COPY.data).appUrl);
   const child = spawn(process.execPath, ['bin/start.mjs', '--role', role], {
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -1,6 +1,8 @@
 import { defineConfig } from '@playwright/test';
 import { LAUNCH_ARGS } from './browser';
 
+const LONG = /(lesson|pages|hostile)\.spec/;
+
 /** Started by bin/test.mjs, which serves a copy of the application for each worker (WENDEL_COPIES). */
 export default defineConfig({
   testDir: '.',
@@ -10,6 +12,11 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   reporter: [['list'], ['json']],
   outputDir: '../test-results',
+  // What takes longest begins first, so that no worker is left with it at the end.
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'short', testIgnore: LONG },
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,

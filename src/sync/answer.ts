@@ -17,8 +17,9 @@ export async function answerOf(path: string, init: RequestInit): Promise<FileAns
   } catch {
     return null;
   }
-  if (response.ok) return { status: response.status, error: null };
+  // Read to its end either way: an answer that isn't keeps its connection, of which a browser has six.
   const { error } = ((await response.json().catch(() => null)) ?? {}) as { error?: string };
+  if (response.ok) return { status: response.status, error: null };
   return { status: response.status, error: error ?? `The server answered ${response.status}.` };
 }
 

@@ -4,16 +4,13 @@ import { useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { MEASURE_WORDS } from '../../core/plan/plan';
 import { patternText } from '../../core/exercise/pattern';
-import { toExerciseFile } from '../../core/format/exercise';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
-import { toMidi } from '../../core/format/midi';
-import { toMusicXml } from '../../core/format/musicxml';
 import { schoolById } from '../../core/map/schools';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
-import { download, fileName } from '../kit/download';
 import { ForCoaches } from '../kit/may-change';
+import { downloadExercise, downloadMidi, downloadMusicXml } from '../kit/notes-files';
 import { FINDING_WORDS } from '../kit/words';
 import {
   AIM_WORDS,
@@ -120,25 +117,13 @@ export function ExerciseCard({
             </>
           )}
         </ForCoaches>
-        <button className="button" onClick={() => download(fileName(e.name, 'json'), toExerciseFile(e), 'application/json')}>
+        <button className="button" onClick={() => void downloadExercise(e)}>
           <Download aria-hidden size={18} /> Share
         </button>
-        <button
-          className="button"
-          onClick={() => download(fileName(e.name, 'mid'), toMidi(e, keys, e.tempo[1]) as Uint8Array<ArrayBuffer>, 'audio/midi')}
-        >
+        <button className="button" onClick={() => void downloadMidi(e, keys, e.tempo[1])}>
           <Download aria-hidden size={18} /> MIDI
         </button>
-        <button
-          className="button"
-          onClick={() =>
-            download(
-              fileName(e.name, 'musicxml'),
-              toMusicXml(e, { keys, tempo: e.tempo[1], sound: e.sounds[0] }),
-              'application/vnd.recordare.musicxml+xml',
-            )
-          }
-        >
+        <button className="button" onClick={() => void downloadMusicXml(e, { keys, tempo: e.tempo[1], sound: e.sounds[0] })}>
           <Download aria-hidden size={18} /> MusicXML
         </button>
       </div>

@@ -1,8 +1,6 @@
 import { likelyTonic, stepAt } from '../../core/exercise/pattern';
 import type { Exercise } from '../../core/exercise/types';
-import { fromExerciseFile } from '../../core/format/exercise';
-import { fromMidi, MusicFileError, Tune } from '../../core/format/midi';
-import { fromMusicXml } from '../../core/format/musicxml';
+import type { Tune } from '../../core/format/midi';
 
 /** A blank exercise to write in. */
 export const emptyExercise = (): Exercise => ({
@@ -53,12 +51,15 @@ const LARGEST_BYTES = 2_000_000;
 
 /** An exercise from a file of ours (JSON), or a tune (MIDI, MusicXML) to make one of. @throws Error in words. */
 export async function importFile(file: File): Promise<Exercise> {
+  // What reads these files comes when there is one.
+  const { fromMidi, MusicFileError } = await import('../../core/format/midi');
   if (file.size > LARGEST_BYTES) throw new MusicFileError(`${file.name} is larger than an exercise can be (2 MB).`);
   const name = file.name.replace(/\.[^.]+$/, '').slice(0, 80);
   if (/\.midi?$/i.test(file.name)) return fromTune(fromMidi(await file.arrayBuffer()), name);
-  if (/\.(musicxml|xml)$/i.test(file.name)) return fromTune(fromMusicXml(await file.text()), name);
+  if (/\.(musicxml|xml)$/i.test(file.name))
+    return fromTune((await import('../../core/format/musicxml')).fromMusicXml(await file.text()), name);
   try {
-    return fromExerciseFile(await file.text(), crypto.randomUUID());
+    return (await import('../../core/format/exercise')).fromExerciseFile(await file.text(), crypto.randomUUID());
   } catch (error) {
     throw new MusicFileError(`${file.name}: ${(error as Error).message}`);
   }

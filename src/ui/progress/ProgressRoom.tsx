@@ -1,6 +1,6 @@
 'use client';
 import { subDays } from 'date-fns';
-import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import dynamic from 'next/dynamic';
 import type { Exercise } from '../../core/exercise/types';
 import { propose } from '../../core/plan/progress';
 import type { PlanItem } from '../../core/plan/types';
@@ -13,7 +13,6 @@ import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
 import { toldInWords } from '../practice/words';
 import { Chapters } from './Chapters';
-import { Measures } from './Measures';
 import { News } from './News';
 import { Report } from './Report';
 import { STEP_WORDS } from './words';
@@ -36,6 +35,10 @@ interface Props {
 
 const SHOWN_DAYS = 28;
 const LISTED = 60;
+
+// Charts come after the words: what draws them is a third of the page.
+const MinutesChart = dynamic(() => import('./MinutesChart').then((m) => m.MinutesChart), { ssr: false });
+const Measures = dynamic(() => import('./Measures').then((m) => m.Measures), { ssr: false });
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
 export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, now } }: Props) {
@@ -79,18 +82,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
               .{thisWeek && thisWeek.of > 0 && ` Of this week’s ${thisWeek.of} days until today, ${thisWeek.done} were kept.`}
             </p>
             <div aria-hidden className="h-48">
-              <ResponsiveContainer>
-                <BarChart
-                  data={recent.map((d) => ({ day: dateOf(d.day), minutes: Math.round(10 * d.minutes) / 10 }))}
-                  accessibilityLayer={false}
-                >
-                  <CartesianGrid stroke="var(--line)" vertical={false} />
-                  <XAxis dataKey="day" stroke="var(--soft)" fontSize={12} />
-                  <YAxis stroke="var(--soft)" fontSize={12} unit=" min" width={60} />
-                  <Tooltip contentStyle={{ background: 'var(--card)', border: '1px solid var(--line)' }} />
-                  <Bar dataKey="minutes" fill="var(--accent)" radius={[4, 4, 0, 0]} isAnimationActive={false} />
-                </BarChart>
-              </ResponsiveContainer>
+              <MinutesChart days={recent.map((d) => ({ day: dateOf(d.day), minutes: Math.round(10 * d.minutes) / 10 }))} />
             </div>
             <table className="sr-only">
               <caption>Minutes practised by day</caption>

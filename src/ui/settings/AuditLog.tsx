@@ -20,6 +20,9 @@ const WHAT: Record<string, string> = {
   account: '',
 };
 
+/** What needs other words than its own. */
+const DID: Record<string, string> = { looked: 'looked at the records', invited: 'invited somebody' };
+
 interface Line {
   id: string;
   at: Date;
@@ -61,7 +64,7 @@ export function AuditLog({ lines }: { lines: Line[] }) {
                   {l.email && <span className="block text-sm text-soft">{l.email}</span>}
                 </td>
                 <td className="py-1 pr-4">
-                  {l.did === 'looked' ? 'looked at the records' : `${l.did} ${WHAT[l.what] ?? l.what}`}
+                  {DID[l.did] ?? `${l.did} ${WHAT[l.what] ?? l.what}`}
                   {l.columns && <span className="text-soft"> ({l.columns.map((c) => c.replaceAll('_', ' ')).join(', ')})</span>}
                   {l.detail && <span className="text-soft"> ({l.detail})</span>}
                 </td>

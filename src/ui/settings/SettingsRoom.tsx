@@ -83,8 +83,8 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
           How long recordings are kept
         </h2>
         <p className="text-soft">
-          The sound of a take is deleted for good when its time is over. What was found in it, your marks and the map stay. Ask a singer, or
-          the guardian of a minor, before you record, and keep no longer than you need.
+          The sound of a take is deleted for good when its time is over; a time set newly acts after three days. What was found in it, your
+          marks and the map stay. Ask a singer, or the guardian of a minor, before you record, and keep no longer than you need.
         </p>
         <select
           className="field mt-2 text-base"

@@ -4,9 +4,8 @@ import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { mixdown } from '../../audio/mixdown';
 import { followAlong } from '../../core/exercise/follow-along';
-import { toMidi } from '../../core/format/midi';
-import { toMusicXml } from '../../core/format/musicxml';
 import { download, fileName } from '../kit/download';
+import { downloadMidi, downloadMusicXml } from '../kit/notes-files';
 import { ForCoaches } from '../kit/may-change';
 import { POPOVER } from '../kit/popover';
 import { downloadCalendar } from './calendar';
@@ -43,20 +42,15 @@ export function SheetTools({
     [
       'mid',
       'Notes to play (MIDI, one file an exercise)',
-      () =>
-        items.forEach(({ item, exercise }) =>
-          download(fileName(exercise.name, 'mid'), toMidi(exercise, item.keys, item.tempo) as Uint8Array<ArrayBuffer>, 'audio/midi'),
-        ),
+      () => Promise.all(items.map(({ item, exercise }) => downloadMidi(exercise, item.keys, item.tempo))),
     ],
     [
       'xml',
       'Notes to print (MusicXML, one file an exercise)',
       () =>
-        items.forEach(({ item, exercise }) =>
-          download(
-            fileName(exercise.name, 'musicxml'),
-            toMusicXml(exercise, { keys: item.keys, tempo: item.tempo, sound: item.sound, voice: singer.voiceType }),
-            'application/vnd.recordare.musicxml+xml',
+        Promise.all(
+          items.map(({ item, exercise }) =>
+            downloadMusicXml(exercise, { keys: item.keys, tempo: item.tempo, sound: item.sound, voice: singer.voiceType }),
           ),
         ),
     ],

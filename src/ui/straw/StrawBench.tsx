@@ -1,5 +1,6 @@
 'use client';
 import { Plus, X } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import {
   COMFORT,
@@ -16,7 +17,12 @@ import {
   USUAL_FLOW,
 } from '../../core/straw/choose';
 import { CM_H2O_PA, Straw } from '../../core/straw/flow';
-import { PressureChart } from './PressureChart';
+
+// The chart comes after the words; its place is kept.
+const PressureChart = dynamic(() => import('./PressureChart').then((m) => m.PressureChart), {
+  ssr: false,
+  loading: () => <div className="card h-96" />,
+});
 
 const FEEL_WORDS = {
   'little to feel': 'Little to feel: take a narrower one, or the end a little under water.',

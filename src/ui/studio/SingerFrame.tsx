@@ -50,10 +50,12 @@ export function SingerFrame({
         </nav>
       </div>
       {mayChange && awaitsConsent && (
-        <Notice>
-          {singer.name} is a minor, and no guardian’s consent to recording is noted: nothing can be recorded until it is, in the singer’s
-          record (the pencil beside the name in the studio).
-        </Notice>
+        <div className="mb-3">
+          <Notice>
+            No guardian’s consent is noted for {singer.name}, who is a minor: nothing is recorded until it is. The pencil beside the name in
+            the studio opens the singer’s record.
+          </Notice>
+        </div>
       )}
       {children}
     </main>
