@@ -1,7 +1,5 @@
 import { createHmac, randomUUID } from 'node:crypto';
-import type { AddressInfo } from 'node:net';
 import { Client } from 'pg';
-import { SMTPServer } from 'smtp-server';
 import { doorPool, Member } from '../data/door';
 import { inStudio, pool } from '../data/client';
 import { insertMessage } from '../data/links';
@@ -17,6 +15,7 @@ import {
   signInByCode,
   signUp,
 } from './accounts';
+import { madeMailServer } from './made-mail-server';
 import { deliver } from './mail';
 
 jest.setTimeout(60_000);
@@ -252,29 +251,11 @@ describe('a second factor', () => {
 });
 
 describe('mail', () => {
-  const taken: { to: string; text: string }[] = [];
-  let server: SMTPServer;
+  let mail: Awaited<ReturnType<typeof madeMailServer>>;
   beforeAll(async () => {
-    server = new SMTPServer({
-      authOptional: true,
-      disabledCommands: ['STARTTLS'],
-      onData(stream, session, done) {
-        let text = '';
-        stream.on('data', (part: Buffer) => (text += part.toString()));
-        stream.on('end', () => {
-          taken.push({ to: (session.envelope.rcptTo[0] as { address: string }).address, text });
-          done();
-        });
-      },
-    });
-    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-    process.env.WENDEL_SMTP_URL = `smtp://127.0.0.1:${(server.server.address() as AddressInfo).port}`;
-    process.env.WENDEL_MAIL_FROM = 'studio@barge.example';
+    mail = await madeMailServer();
   });
-  afterAll(async () => {
-    delete process.env.WENDEL_SMTP_URL;
-    await new Promise<void>((resolve) => server.close(() => resolve()));
-  });
+  afterAll(() => mail.stop());
 
   test('each message goes out once, however many hand it over at once', async () => {
     const { studioId } = await newCoach();
@@ -282,20 +263,20 @@ describe('mail', () => {
       for (let i = 0; i < 10; i++)
         await insertMessage(tx, { recipient: 'r', address: `r${i}@reed.example`, subject: 's', body: 'b', forOwners: false });
     });
-    taken.length = 0;
+    mail.taken.length = 0;
     await Promise.all(Array.from({ length: 6 }, () => deliver(studioId)));
-    expect(taken.map((m) => m.to).sort()).toEqual(Array.from({ length: 10 }, (_, i) => `r${i}@reed.example`));
+    expect(mail.taken.map((m) => m.to).sort()).toEqual(Array.from({ length: 10 }, (_, i) => `r${i}@reed.example`));
   });
 
   test('an invitation carries no address and no heading of the sender’s choosing', async () => {
     const me = await newCoach('Your parcel: http://evil.example/pay');
     mockMember = { ...me, name: 'Support www.evil.example\r\nBcc: all@evil.example' };
-    taken.length = 0;
+    mail.taken.length = 0;
     await inviteMember({ email: `${randomUUID()}@reed.example`, role: 'reader' });
     await Promise.all(mockLater.splice(0));
     mockMember = null;
-    expect(taken).toHaveLength(1);
-    expect(taken[0].text).not.toContain('evil.example');
-    expect(taken[0].text).toMatch(/^Subject: A place in a voice studio\r?$/m);
+    expect(mail.taken).toHaveLength(1);
+    expect(mail.taken[0].text).not.toContain('evil.example');
+    expect(mail.taken[0].text).toMatch(/^Subject: A place in a voice studio\r?$/m);
   });
 });

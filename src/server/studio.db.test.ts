@@ -1,13 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream, mkdtempSync, writeFileSync } from 'node:fs';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { unzipSync, zipSync } from 'fflate';
 import { Client } from 'pg';
-import { SMTPServer } from 'smtp-server';
 import { ENGINE } from '../core/engine';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { ExerciseShape } from '../core/format/exercise';
@@ -35,6 +33,7 @@ import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
 import { health } from './health';
 import { removeExercise, saveExercise, viewShelf } from './exercises';
+import { madeMailServer } from './made-mail-server';
 import { makeLink, sendAgain, viewMessages } from './links';
 import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
 import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
@@ -477,32 +476,11 @@ test('sets and exercises of one’s own are kept', async () => {
 });
 
 describe('the mail server', () => {
-  const taken: { to: string; text: string }[] = [];
-  let server: SMTPServer;
-  let refuse = false;
+  let mail: Awaited<ReturnType<typeof madeMailServer>>;
   beforeAll(async () => {
-    server = new SMTPServer({
-      authOptional: true,
-      disabledCommands: ['STARTTLS'],
-      onRcptTo: (address, _session, done) => done(refuse ? new Error('No such mailbox') : null),
-      onData(stream, session, done) {
-        const parts: Buffer[] = [];
-        stream.on('data', (part: Buffer) => parts.push(part));
-        stream.on('end', () => {
-          const to = (session.envelope.rcptTo[0] as { address: string }).address;
-          taken.push({ to, text: Buffer.concat(parts).toString().replace(/=\r\n/g, '').replaceAll('=3D', '=') });
-          done();
-        });
-      },
-    });
-    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-    process.env.WENDEL_SMTP_URL = `smtp://127.0.0.1:${(server.server.address() as AddressInfo).port}`;
-    process.env.WENDEL_MAIL_FROM = 'studio@barge.example';
+    mail = await madeMailServer();
   });
-  afterAll(async () => {
-    delete process.env.WENDEL_SMTP_URL;
-    await new Promise<void>((resolve) => server.close(() => resolve()));
-  });
+  afterAll(() => mail.stop());
 
   test('takes a practice page’s link, which is then forgotten here; what it refuses stays with the reason', async () => {
     const singer = {
@@ -518,21 +496,21 @@ describe('the mail server', () => {
     const { address, mailed } = await makeLink(id);
     await allDone();
     expect(mailed).toBe(true);
-    expect(taken).toHaveLength(1);
-    expect(taken[0].to).toBe('orla@reed.example');
-    expect(taken[0].text).toContain(address);
+    expect(mail.taken).toHaveLength(1);
+    expect(mail.taken[0].to).toBe('orla@reed.example');
+    expect(mail.taken[0].text).toContain(address);
     const { rows } = await owner.query('select body, sent_at is not null as sent from message where singer_id = $1', [id]);
     expect(rows).toEqual([{ body: '', sent: true }]);
 
-    refuse = true;
+    mail.refuse = true;
     await makeLink(id);
     await allDone();
     const [waiting] = (await viewMessages()).messages;
     expect(waiting).toMatchObject({ sentAt: null, problem: expect.stringContaining('No such mailbox') });
     expect(waiting.body).toContain('/p/');
-    refuse = false;
+    mail.refuse = false;
     await sendAgain();
-    expect(taken).toHaveLength(2);
+    expect(mail.taken).toHaveLength(2);
     expect((await viewMessages()).messages[0]).toMatchObject({ sentAt: expect.any(Date), problem: null, body: '' });
     await removeSinger(id, singer.name);
   });
