@@ -1,7 +1,5 @@
 import { APIRequestContext, APIResponse, request } from '@playwright/test';
 import { createHash, randomUUID } from 'node:crypto';
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { Client } from 'pg';
 import { databaseUrls } from '../bin/lib/postgres.mjs';
 import { exerciseById } from '../src/core/exercise/shelf';
@@ -12,22 +10,7 @@ import { USUAL_TERMS } from '../src/core/plan/request';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
 import { BASE_URL, COPY, expect, NOBODY, SIGNED_IN, test } from './browser';
-
-/** Every way into the application, out of the folder of routes: "GET /api/takes/[takeId]"; pages are GETs of their paths. */
-function allWays(): string[] {
-  const root = 'src/app';
-  return readdirSync(root, { recursive: true, encoding: 'utf8' })
-    .filter((file) => /(^|\/)(route|page)\.tsx?$/.test(file))
-    .flatMap((file) => {
-      const path = `/${file.replace(/(^|\/)(route|page)\.tsx?$/, '').replace(/\([^)]+\)\/?/g, '')}`.replace(/(.)\/$/, '$1');
-      if (/page\.tsx$/.test(file)) return [`GET ${path}`];
-      const methods = [
-        ...readFileSync(join(root, file), 'utf8').matchAll(/export (?:async )?(?:function|const) (GET|PUT|POST|PATCH|DELETE)\b/g),
-      ];
-      return methods.map(([, method]) => `${method} ${path}`);
-    })
-    .sort();
-}
+import { allWays } from './ways';
 
 /** Who may at least: a singer by their own link; anyone; or a member of the studio of that role. */
 type Who = 'anyone' | 'link' | 'reader' | 'coach' | 'owner';

@@ -2,7 +2,7 @@ import { request as http } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { request as ask } from 'node:http';
 import { connect } from 'node:net';
-import { COACH, expect, NOBODY, signInOnce, test } from './browser';
+import { COACH, expect, NOBODY, signIn, signInOnce, test } from './browser';
 
 /** Long for one who answers, however crowded the machine; nobody who is held up by what others do would make it. */
 const IN_TIME = { timeout: 20_000 };
@@ -68,9 +68,7 @@ test('after signing out nothing of the studio is left in the browser', async ({ 
   const context = await browser.newContext({ baseURL, storageState: NOBODY });
   const there = await context.newPage();
   await there.goto('/sign-in');
-  await there.getByLabel('E-mail address').fill(COACH.email);
-  await there.getByLabel('Password').fill(COACH.password);
-  await there.getByRole('button', { name: 'Sign in' }).click();
+  await signIn(there, COACH);
   await expect(there.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
   const { id } = (await (
     await page.request.post('/api/singers', { data: { name: 'Tam Weir', part: '', voiceType: 'bass', note: '' } })
@@ -114,9 +112,7 @@ test('a place to go to after signing in is one of ours, however it is written', 
     const context = await browser.newContext({ baseURL, storageState: NOBODY });
     const page = await context.newPage();
     await page.goto(`/sign-in?to=${to}`);
-    await page.getByLabel('E-mail address').fill(COACH.email);
-    await page.getByLabel('Password').fill(COACH.password);
-    await page.getByRole('button', { name: 'Sign in' }).click();
+    await signIn(page, COACH);
     await expect(page.getByRole('button', { name: COACH.name })).toBeVisible();
     expect(new URL(page.url()).origin).toBe(baseURL);
     await context.close();

@@ -63,6 +63,13 @@ export async function signInOnce(baseURL: string): Promise<{ cookie: string }> {
   return { cookie: cookies.map((c) => `${c.name}=${c.value}`).join('; ') };
 }
 
+/** Sign in on the page of that name. */
+export async function signIn(page: Page, { email, password }: { email: string; password: string }): Promise<void> {
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
 const folder = mkdtempSync(join(tmpdir(), 'wendel-sounds-'));
 
 export function soundFile(name: string, bytes: Uint8Array): string {

@@ -1,18 +1,12 @@
-import { Browser, Page } from '@playwright/test';
+import { Browser } from '@playwright/test';
 import { spawnSync } from 'node:child_process';
 import { Client } from 'pg';
 import { databaseUrls } from '../bin/lib/postgres.mjs';
-import { BASE_URL, COACH, COPY, expect, NOBODY, signInOnce, test } from './browser';
+import { BASE_URL, COACH, COPY, expect, NOBODY, signIn, signInOnce, test } from './browser';
 
 test.use({ storageState: NOBODY });
 
 const QUILL = { name: 'Quill Hart', email: 'quill@barge.example', password: 'otter barge whistle' };
-
-async function signIn(page: Page, { email, password }: { email: string; password: string }): Promise<void> {
-  await page.getByLabel('E-mail address').fill(email);
-  await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-}
 
 /** A page of a browser that knows nobody. */
 const stranger = async (browser: Browser, baseURL: string | undefined) =>

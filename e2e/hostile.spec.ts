@@ -6,6 +6,7 @@ import * as fc from 'fast-check';
 import { Client } from 'pg';
 import { databaseUrls } from '../bin/lib/postgres.mjs';
 import { BASE_URL, COPY, expect, signInOnce, test } from './browser';
+import { allWays } from './ways';
 
 /** Requests in all (WENDEL_HOSTILE: more of them), and at once. */
 const REQUESTS = Number(process.env.WENDEL_HOSTILE) || 2500;
@@ -14,17 +15,12 @@ const AT_ONCE = 8;
 /** A redirect says the address again, and the client takes headers of 16 KB. */
 const LONGEST_QUERY = 500;
 
-/** Every route and its methods, out of the folder; what ends the session or takes minutes is left to its own tests. */
-function routes(): { method: string; path: string }[] {
-  return readdirSync('src/app/api', { recursive: true, encoding: 'utf8' })
-    .filter((file) => /route\.ts$/.test(file))
-    .flatMap((file) =>
-      [
-        ...readFileSync(join('src/app/api', file), 'utf8').matchAll(/export (?:async )?(?:function|const) (GET|PUT|POST|PATCH|DELETE)\b/g),
-      ].map(([, method]) => ({ method, path: `/api/${file.replace(/\/?route\.ts$/, '')}` })),
-    )
-    .filter(({ method, path }) => !/sign-out|account\/password/.test(path) && !(path === '/api/bundle' && method === 'GET'));
-}
+/** Every route and its methods; what ends the session or takes minutes is left to its own tests. */
+const routes = (): { method: string; path: string }[] =>
+  allWays()
+    .map((way) => ({ method: way.split(' ')[0], path: way.split(' ')[1] }))
+    .filter(({ path }) => path.startsWith('/api/') && !/sign-out|account\/password/.test(path))
+    .filter(({ method, path }) => !(path === '/api/bundle' && method === 'GET'));
 
 /** Every name a shape knows, so that bodies are half right. */
 const NAMES = [

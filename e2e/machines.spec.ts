@@ -9,7 +9,7 @@ import { databaseUrls, freePort } from '../bin/lib/postgres.mjs';
 import { writeWav } from '../src/core/format/wav';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
-import { addSinger, COACH, COPY, expect, NOBODY, test } from './browser';
+import { addSinger, COACH, COPY, expect, NOBODY, signIn, test } from './browser';
 
 /** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
 async function joined(role: 'web' | 'worker', port = 3000) {
@@ -67,9 +67,7 @@ test('two web and two analysis processes on one database, behind a proxy, are on
     const context = await browser.newContext({ baseURL: front.url, storageState: NOBODY });
     const page = await context.newPage();
     await page.goto('/sign-in');
-    await page.getByLabel('E-mail address').fill(COACH.email);
-    await page.getByLabel('Password').fill(COACH.password);
-    await page.getByRole('button', { name: 'Sign in' }).click();
+    await signIn(page, COACH);
     await expect(page.getByRole('link', { name: 'Lio Fenn', exact: true })).toBeVisible();
     expect(await (await page.request.get('/api/health')).json()).toMatchObject({ ok: true, workers: 2 });
     await addSinger(page, 'Sable Marsh', 'Tenor');

@@ -8,24 +8,21 @@ import { z } from 'zod';
 import { ENGINE } from '../core/engine';
 import type { Exercise } from '../core/exercise/types';
 import { toMidi } from '../core/format/midi';
-import { checkLength, MAX_TAKE_BYTES, SoundFileError, wavLayout } from '../core/format/wav';
-import { SCHOOL_IDS } from '../core/map/schools';
+import { StudioShape } from '../core/format/studio';
+import { checkLength, HEADER_BYTES, MAX_TAKE_BYTES, SoundFileError, wavLayout } from '../core/format/wav';
 import { Bundled, BUNDLED, BundleRow, insertRows, rowsOf, silentTakes } from './bundle';
 import { BUNDLE_ROWS } from './bundle-rows';
 import { inStudio, StudioTx } from './client';
 import { enqueueAnalysis } from './queue';
 import { studioSettings, updateStudio } from './studios';
-import { audioPart, insertAudioPart, takesToAnalyse } from './takes';
+import { audioPart, insertAudioPart, PART_BYTES, takesToAnalyse } from './takes';
 
 const VERSION = 1;
-const PART_BYTES = 1_000_000;
 /** Keys a tune is written in where no voice gives any: five from A3. */
 const TUNE_KEYS = [57, 58, 59, 60, 61];
 
 /** Most bytes of a file of words in a bundle: a studio of 300 singers with a year of practice has 60 MB. */
 const MOST_WORDS = 200e6;
-/** A WAV file's header is looked for in its first bytes. */
-const HEADER_BYTES = 65_536;
 /** Earlier versions took in longer recordings than today's, minutes. */
 const MOST_MINUTES = 30;
 /** Most files in a bundle, and most rows of a table. */
@@ -42,7 +39,7 @@ const Bundle = z.object({
   version: z.number().int(),
   made: z.iso.datetime(),
   engine: z.string(),
-  studio: z.object({ name: z.string(), school: z.enum(SCHOOL_IDS), keepMonths: z.number().int().min(1).max(120).nullable().default(null) }),
+  studio: z.object({ ...StudioShape.shape, keepMonths: StudioShape.shape.keepMonths.default(null) }),
   tables: z.object(Object.fromEntries(BUNDLED.map((t) => [t, Rows])) as Record<Bundled, typeof Rows>),
 });
 type Bundle = z.infer<typeof Bundle>;
@@ -197,7 +194,8 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     await inStudio(
       studioId,
       async (tx) => {
-        const empty = (await rowsOf(tx, 'singer')).length === 0;
+        const { rows: somebody } = await tx.execute('select 1 from singer where studio_id = $1 limit 1', [studioId]);
+        const empty = somebody.length === 0;
         for (const name of BUNDLED) {
           const rows = bundle.tables[name].map((row, n) => fitting(name, row, n));
           const fresh = await insertRows(tx, name, rows);
@@ -227,12 +225,10 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
   return done;
 }
 
-/** Whether a recording's header is there; a sound longer than was ever taken in is refused. @throws BundleError. */
-function lengthChecked(takeId: unknown, head: Buffer): boolean {
-  if (head.length < HEADER_BYTES) return false;
+/** @throws BundleError when a recording is longer than was ever taken in, by its first bytes. */
+function checkHead(takeId: unknown, head: Buffer): void {
   try {
     checkLength(wavLayout(head), MOST_MINUTES);
-    return true;
   } catch (error) {
     if (error instanceof SoundFileError) throw new BundleError(`Take ${String(takeId)}: ${error.message} Nothing was changed.`);
     throw error;
@@ -255,17 +251,21 @@ async function readSound(
   let checked = false;
   for await (const piece of await open(entry)) {
     bytes += (piece as Buffer).length;
-    if (!checked) checked = lengthChecked(take.id, Buffer.concat([pending, piece as Buffer]));
     // However small it was packed.
     if (bytes > MAX_TAKE_BYTES)
       throw new BundleError(`The recording of take ${String(take.id)} is larger than ${MAX_TAKE_BYTES / 1e6} MB. Nothing was changed.`);
     heard.update(piece as Buffer);
     pending = Buffer.concat([pending, piece as Buffer]);
+    if (!checked && pending.length >= HEADER_BYTES) {
+      checkHead(take.id, pending);
+      checked = true;
+    }
     while (pending.length >= PART_BYTES) {
       await insertAudioPart(tx, String(take.id), part++, pending.subarray(0, PART_BYTES));
       pending = pending.subarray(PART_BYTES);
     }
   }
+  if (!checked) checkHead(take.id, pending);
   if (pending.length) await insertAudioPart(tx, String(take.id), part, pending);
   const digest = heard.digest('hex');
   if (digest !== take.sha256 || digest !== hash)

@@ -203,7 +203,6 @@ export interface DoorNote {
   actorId: string | null;
   did: Deed;
   what?: string;
-  whatId?: string;
   detail?: string;
 }
 
@@ -234,7 +233,7 @@ export async function offerNewPassword(userId: string, token: string, expiresAt:
     .values({ id: randomUUID(), identifier: keptToken(token), value: userId, expiresAt });
 }
 
-/** End every token with which an account could set a new password, but for one. */
+/** End every token with which an account could set a new password, but for one; and sign-ins that wait for their code. */
 export async function forgetResets(userId: string, but?: string): Promise<void> {
   await door()
     .delete(verification)

@@ -56,6 +56,9 @@ export async function insertTake({ db, studioId }: StudioTx, row: TakeRow): Prom
   await db.insert(take).values({ ...row, studioId });
 }
 
+/** Bytes of each piece of a take's file but the last. */
+export const PART_BYTES = 1_000_000;
+
 export async function insertAudioPart({ db, studioId }: StudioTx, takeId: string, part: number, bytes: Buffer): Promise<void> {
   await db.insert(takeAudio).values({ studioId, takeId, part, bytes });
 }

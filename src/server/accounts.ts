@@ -28,7 +28,7 @@ import { dayOf } from './day';
 import { deviceCookie, knownDevice } from './device';
 import { countTry, forgetTries, giveBack, Limit, mayCount } from './limits';
 import { hashOf, newToken } from './links';
-import { deliver, mailIsSet, post, publicAddress, quoted, sendPasswordChanged, sendPlaceChanged } from './mail';
+import { countPost, deliver, post, publicAddress, quoted, sendPasswordChanged, sendPlaceChanged } from './mail';
 import { mustBeHardToGuess, PASSWORD_LENGTH } from './passwords';
 import { Problem } from './problem';
 import { afterAnswer, senderAddress } from './session';
@@ -67,7 +67,17 @@ export async function viewSignUp() {
   return { open: signUpOpen() || vacant, vacant };
 }
 
-/** The library's word as a problem of ours; its cookies, and those given, as an answer, with what `tells` makes of its own. */
+/** What the library does, and its no as a problem of ours. */
+async function inOurWords<T>(work: Promise<T>, words: string, status = 400): Promise<T> {
+  try {
+    return await work;
+  } catch (error) {
+    if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(words, status);
+    throw error;
+  }
+}
+
+/** As `inOurWords`; the library's cookies, and those given, as an answer, with what `tells` makes of its own. */
 async function answered<T extends { headers: Headers }>(
   work: Promise<T>,
   words: string,
@@ -75,15 +85,10 @@ async function answered<T extends { headers: Headers }>(
   cookies: string[] = [],
   tells: (done: T) => object = () => ({}),
 ): Promise<Response> {
-  try {
-    const done = await work;
-    const answer = Response.json({ ok: true, ...tells(done) });
-    for (const cookie of [...done.headers.getSetCookie(), ...cookies]) answer.headers.append('set-cookie', cookie);
-    return answer;
-  } catch (error) {
-    if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(words, status);
-    throw error;
-  }
+  const done = await inOurWords(work, words, status);
+  const answer = Response.json({ ok: true, ...tells(done) });
+  for (const cookie of [...done.headers.getSetCookie(), ...cookies]) answer.headers.append('set-cookie', cookie);
+  return answer;
 }
 
 const TAKEN = 'There is an account with this address: sign in, or ask for a new password.';
@@ -143,7 +148,7 @@ export async function signIn({ email, password }: z.infer<typeof SignInInput>): 
   const coach = await coachByEmail(email);
   const note = (did: 'signed in' | 'could not sign in') => {
     // A note takes a moment, which would tell who is known here.
-    if (coach?.studioId) afterAnswer(() => noteDoor(coach.studioId!, { actor: coach.name, actorId: coach.userId, did, detail: sender }));
+    if (coach?.studioId) afterAnswer(() => noteDoor(coach.studioId!, { ...actorOf(coach), did, detail: sender }));
   };
   try {
     const answer = await answered(
@@ -201,7 +206,7 @@ export async function askNewPassword({ email }: z.infer<typeof ForgotInput>): Pr
   afterAnswer(async () => {
     const coach = await coachByEmail(email);
     if (!coach?.studioId) return;
-    await noteDoor(coach.studioId, { actor: coach.name, actorId: coach.userId, did: 'asked for a new password' });
+    await noteDoor(coach.studioId, { ...actorOf(coach), did: 'asked for a new password' });
     await auth().api.requestPasswordReset({ body: { email } });
   });
 }
@@ -224,7 +229,7 @@ export async function setNewPassword({ token, password }: z.infer<typeof NewPass
     [deviceCookie(coach.email)],
   );
   await forgetTries('password', coach.email);
-  if (coach.studioId) await noteDoor(coach.studioId, { actor: coach.name, actorId: coach.userId, did: 'set a new password' });
+  if (coach.studioId) await noteDoor(coach.studioId, { ...actorOf(coach), did: 'set a new password' });
   return answer;
 }
 const RESET_OVER = 'This message is not valid any more: ask for a new one.';
@@ -258,14 +263,9 @@ export const OwnPasswordInput = z.object({ present: z.string().max(PASSWORD_LENG
 export async function beginSecondFactor({ present }: z.infer<typeof OwnPasswordInput>): Promise<{ uri: string; codes: string[] }> {
   const me = await mustBe('reader');
   await countTry('device', me.userId);
-  try {
-    const made = await auth().api.enableTwoFactor({ body: { password: present }, headers: await headers() });
-    if (!('totpURI' in made)) throw new Error('The sign-in library made no second factor.');
-    return { uri: made.totpURI, codes: made.backupCodes };
-  } catch (error) {
-    if (typeof (error as { statusCode?: unknown }).statusCode === 'number') throw new Problem(WRONG_PASSWORD);
-    throw error;
-  }
+  const made = await inOurWords(auth().api.enableTwoFactor({ body: { password: present }, headers: await headers() }), WRONG_PASSWORD);
+  if (!('totpURI' in made)) throw new Error('The sign-in library made no second factor.');
+  return { uri: made.totpURI, codes: made.backupCodes };
 }
 
 /** Show a first code: from now on one is asked for at the door. @throws Problem (400). */
@@ -325,7 +325,7 @@ export const InviteInput = z.object({ email: Email, role: z.enum(ROLES) });
 export async function inviteMember({ email, role }: z.infer<typeof InviteInput>): Promise<{ address: string }> {
   const me = await mustBe('owner');
   const { studioId, name } = me;
-  if (mailIsSet()) await countTry('post', studioId);
+  await countPost(studioId);
   if (await coachByEmail(email))
     throw new Problem('There is an account with this address already, and an account belongs to one studio: take another address.', 409);
   const token = newToken();
@@ -368,8 +368,7 @@ async function changePlace(userId: string, role: Role | null): Promise<void> {
   if (them.was === role) return;
   // About whom stands in the line of the one it was done to, with who did it.
   await noteDoor(studioId, {
-    actor: them.name,
-    actorId: them.userId,
+    ...actorOf(them),
     did: role ? 'was made' : 'was taken out',
     detail: `${role ? `${role} instead of ${them.was}, ` : ''}by ${me.name} (${me.email})`,
   });

@@ -8,7 +8,7 @@ import { dayOf } from './day';
 import { Problem } from './problem';
 import { mustFindSinger } from './singers';
 import { countTry } from './limits';
-import { deliver, mailIsSet, post, publicAddress } from './mail';
+import { countPost, deliver, mailIsSet, post, publicAddress } from './mail';
 import { afterAnswer, senderAddress } from './session';
 import { inPresentStudio, mustBe } from './studio';
 
@@ -22,7 +22,7 @@ export const hashOf = (token: string) => createHash('sha256').update(token).dige
 
 /** A new link for a singer; any older one ends. The token is in the answer and the message only, never kept. */
 export async function makeLink(singerId: string, usedNow?: string): Promise<{ address: string; mailed: boolean }> {
-  if (mailIsSet()) await countTry('post', (await mustBe('coach')).studioId);
+  await countPost((await mustBe('coach')).studioId);
   const { studioId, ...made } = await inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
     await revokeLinks(tx, singerId);

@@ -3,11 +3,9 @@ import { createReadStream } from 'node:fs';
 import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { checkLength, MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
+import { checkLength, HEADER_BYTES, MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
 import { Problem } from './problem';
 
-/** A WAV file's header is looked for in its first bytes. */
-const HEADER_BYTES = 65_536;
 /** A line that says nothing for so long is gone; after a first minute one must bring this much on average (a take over a slow telephone line). */
 const SILENCE_MS = 30_000;
 const FIRST_MS = 60_000;

@@ -72,7 +72,7 @@ export async function presentStudio(): Promise<typeof inPresentStudio> {
 }
 
 /** A member as the log names them. */
-export const actorOf = ({ name, userId }: Member): Actor => ({ actor: name, actorId: userId });
+export const actorOf = ({ name, userId }: Pick<Member, 'name' | 'userId'>): Actor => ({ actor: name, actorId: userId });
 
 async function inStudioOf<T>(member: Member, work: (tx: StudioTx) => Promise<T>): Promise<T> {
   let saw = new Set<string>();

@@ -15,6 +15,7 @@ import {
   insertTake,
   analysisOf,
   marksOfTake,
+  PART_BYTES,
   putMark,
   saveTakeNote,
   storedBytes,
@@ -25,7 +26,6 @@ import { Problem } from './problem';
 import { spool, Spooled, tooLarge } from './spool';
 import { inPresentStudio, mustBe, presentStudio } from './studio';
 
-const PART_BYTES = 1_000_000;
 /** PostgreSQL's code. */
 const UNIQUE_VIOLATION = '23505';
 
@@ -66,8 +66,13 @@ export async function receiveTake(
 ): Promise<{ id: string; repeated: boolean }> {
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
   // A short look before, so that nobody unknown sends anything; no connection is held while the sound is on its way.
-  if (await run(isThere)) return { id: meta.id, repeated: true };
-  return atMostAtOnce(UPLOADS_AT_ONCE, `uploads ${meta.singerId}`, () => store(meta, body, run));
+  const { there, singerId } = await run(async (tx, meta) => {
+    const there = await isThere(tx, meta);
+    if (!there) await mustHaveRoom(tx);
+    return { there, singerId: meta.singerId };
+  });
+  if (there) return { id: meta.id, repeated: true };
+  return atMostAtOnce(UPLOADS_AT_ONCE, `uploads ${singerId}`, () => store(meta, body, run));
 }
 
 /** Recordings of one singer on their way at once: a phone sends one after another. */
@@ -101,8 +106,7 @@ async function store(meta: TakeMeta, body: AsyncIterable<Uint8Array> | null, run
 const mostBytes = () => (Number(process.env.WENDEL_STUDIO_GB) || 100) * 1e9;
 
 /**
- * Whether the same recording is stored already. @throws Problem when its id is another's, its singer is gone or may not be recorded, or
- * the studio is full.
+ * Whether the same recording is stored already. @throws Problem when its id is another's, or its singer is gone or may not be recorded.
  */
 async function isThere(tx: StudioTx, meta: TakeMeta): Promise<boolean> {
   const existing = await findTake(tx, meta.id);
@@ -115,9 +119,13 @@ async function isThere(tx: StudioTx, meta: TakeMeta): Promise<boolean> {
       `${singer.name} is a minor, and no guardian’s consent to recording is noted: note it in the singer’s record, then send the take again.`,
       409,
     );
+  return false;
+}
+
+/** @throws Problem (507) when the studio has as much sound as it may keep. */
+async function mustHaveRoom(tx: StudioTx): Promise<void> {
   if ((await storedBytes(tx)) > mostBytes())
     throw new Problem('The studio has as much sound as it may keep: delete takes, or keep them for a shorter time (Settings).', 507);
-  return false;
 }
 
 function takeRow(meta: TakeMeta, { layout, bytes }: Spooled): TakeRow {

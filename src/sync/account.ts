@@ -4,14 +4,14 @@
  */
 export type Account = `coach:${string}` | `link:${string}`;
 
-let present: Account | null = null;
+let present: Account | undefined;
 
 /** Say whose page this is; in the browser only, before anything is said on it. */
 export function actAs(account: Account): void {
   if (typeof window !== 'undefined') present = account;
 }
 
-export const presentAccount = (): Account | null => present;
+export const presentAccount = (): Account | undefined => present;
 
 /** Whether something kept is the present account's. What an earlier version kept says nothing: it is whoever's comes first. */
 export const isMine = ({ account }: { account?: Account }): boolean => account === undefined || account === present;

@@ -86,9 +86,7 @@ export async function updateKept(takeId: string, change: Partial<KeptTake>): Pro
 
 /** Keep a take that is there as a whole. */
 export async function keepFile(take: TakeIdentity, file: ArrayBuffer): Promise<void> {
-  await (
-    await store()
-  ).put('takes', { ...take, account: presentAccount() ?? undefined, state: 'ready', sampleRate: 0, samples: 0, file, marks: [] });
+  await (await store()).put('takes', { ...take, account: presentAccount(), state: 'ready', sampleRate: 0, samples: 0, file, marks: [] });
 }
 
 /** The present account's takes. What an earlier version kept for a singer's link is that link's. */

@@ -92,7 +92,7 @@ export const wordsLane = lane<KeptWord>({
 /** Say a word: kept here at once, sent when the hand has rested for `restMs`. */
 export function say(word: Word, restMs = 0): void {
   const others = all().filter((w) => !(isMine(w) && subjectOf(w) === subjectOf(word)));
-  keep([...others, { ...word, id: crypto.randomUUID(), account: presentAccount() ?? undefined }]);
+  keep([...others, { ...word, id: crypto.randomUUID(), account: presentAccount() }]);
   wordsLane.flushIn(restMs);
 }
 

@@ -4,7 +4,7 @@ import { keepsSince, studioSettings } from '../data/studios';
 import { removeSound } from '../data/takes';
 
 /** Days a new time of keeping stands before anything is deleted by it: time to see that it was a mistake (our choice). */
-export const GRACE_DAYS = 3;
+const GRACE_DAYS = 3;
 
 /** Delete the sound of a studio's takes that is older than its settings keep it. How many takes. */
 export async function sweepSound(tx: StudioTx): Promise<number> {

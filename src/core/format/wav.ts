@@ -61,6 +61,9 @@ export function wavLayout(bytes: Uint8Array): WavLayout {
 /** Seconds of sound that a header promises. */
 export const secondsOf = ({ dataBytes, bits, channels, sampleRate }: WavLayout): number => dataBytes / ((bits / 8) * channels * sampleRate);
 
+/** A file's header is looked for in its first bytes. */
+export const HEADER_BYTES = 65_536;
+
 /** @throws SoundFileError when a recording is longer than one may be. */
 export function checkLength(layout: WavLayout, mostMinutes = MAX_TAKE_MINUTES): void {
   const minutes = secondsOf(layout) / 60;

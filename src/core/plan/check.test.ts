@@ -2,30 +2,14 @@ import type { Exercise } from '../exercise/types';
 import { SHELF } from '../exercise/shelf';
 import type { VoiceMap } from '../map/types';
 import { conflicts, Planning } from './check';
+import { bareMap } from './made-map';
 import { planning } from './plan';
 import { usualRequest } from './request';
 import type { RuleId } from './rules';
 import type { PlanItem } from './types';
 
 /** A tenor's map, as far as the rules look at it: A2 to C5. */
-const limit = (midi: number) => ({ midi, takeIds: ['t'] });
-const map: VoiceMap = {
-  engine: 'test',
-  takes: 4,
-  extreme: { low: limit(45), high: limit(72) },
-  usable: { low: limit(45), high: limit(72) },
-  passaggi: [],
-  findings: [],
-  speakingMidi: null,
-  levels: [],
-  blend: [],
-  evenness: null,
-  insecure: [],
-  vowelTurns: [],
-  weight: null,
-  calibrated: 0,
-  pinned: {},
-};
+const map = { ...bareMap(45, 72), usable: bareMap(45, 72).extreme } as VoiceMap;
 
 /** An easy five-note scale that nothing speaks against; each rule's case changes what it is about. */
 const plain: Exercise = {

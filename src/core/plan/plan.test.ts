@@ -9,6 +9,7 @@ import { SCHOOL_IDS } from '../map/schools';
 import { FINDING_NAMES, FindingName, Passaggio, VoiceMap } from '../map/types';
 import { fitted, itemByHand, placeFor } from './arrange';
 import { DAY_MINUTES, fullest, SET_MINUTES, withinDose } from './dose';
+import { bareMap } from './made-map';
 import { planFor, planning } from './plan';
 import { usualRequest } from './request';
 import { conflicts } from './check';
@@ -16,12 +17,10 @@ import { planText } from './text';
 import { partRank, Plan, PlanItem, PlanRequest } from './types';
 import { expectedChange, VOICE_TYPES, VoiceTypeId, voiceType } from './voice-types';
 
-const limit = (midi: number) => ({ midi, takeIds: ['t'] });
-
 test('a voice of one tone has no plan, and that is no fault', () => {
   expect(withinDose([], 20, ['work'])).toEqual({ items: [], dropped: [] });
   const drawn = { type: 'bass' as const, findings: [], lowSt: 0, highSt: 0, changeSt: 0, lean: null };
-  const map = { ...mapOf(drawn), extreme: { low: limit(45), high: limit(45) }, usable: null, passaggi: [] };
+  const map = { ...mapOf(drawn), extreme: bareMap(45, 45).extreme };
   for (const school of SCHOOL_IDS) expect(planFor(usualRequest({ map, voiceType: 'bass', school, shelf: SHELF }))?.items ?? []).toEqual([]);
 });
 
@@ -51,21 +50,10 @@ function mapOf({ type, findings, lowSt, highSt, changeSt, lean }: Drawn): VoiceM
     votes: [],
   };
   return {
-    engine: 'test',
-    takes: 3,
-    extreme: { low: limit(low + lowSt), high: limit(high + highSt) },
-    usable: null,
+    ...bareMap(low + lowSt, high + highSt),
     passaggi: crossing ? [passaggio as unknown as Passaggio] : [],
     findings: findings.map((name, i) => ({ name, midi: change, confidence: 0.9 - 0.2 * i, because: '', impression: false, takeIds: [] })),
-    speakingMidi: null,
-    levels: [],
-    blend: [],
-    evenness: null,
-    insecure: [],
-    vowelTurns: [],
     weight: lean === null ? null : { lean, because: [], impression: false },
-    calibrated: 0,
-    pinned: {},
   };
 }
 

@@ -78,7 +78,7 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
   /** Begin a take, opening the input if none is open. @throws InputError in words. */
   const start = useCallback(
     async (asked: TakeIdentity, open: (events: InputEvents) => Promise<Input>) => {
-      const take = { ...asked, account: presentAccount() ?? undefined };
+      const take = { ...asked, account: presentAccount() };
       setWarning(null);
       live.current = emptyLive(take.vowel, live.current);
       kept.current = true;

@@ -1,7 +1,8 @@
+import { StudioShape } from '@/core/format/studio';
 import { jsonOf } from '@/server/body';
 import { respond } from '@/server/respond';
-import { changeSettings, SettingsInput } from '@/server/settings';
+import { changeSettings } from '@/server/settings';
 
 export async function PUT(request: Request) {
-  return respond(request, 'owner', async () => changeSettings(SettingsInput.parse(await jsonOf(request))));
+  return respond(request, 'owner', async () => changeSettings(StudioShape.parse(await jsonOf(request))));
 }
