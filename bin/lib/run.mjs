@@ -38,11 +38,21 @@ export async function stopPart(child) {
   clearTimeout(timer);
 }
 
+/**
+ * How long an idle connection is kept, ms: longer than proxies keep theirs (60 s is usual), so that none sends a request on a
+ * connection that is just being closed, which it would see as a reset.
+ */
+const KEEP_ALIVE_MS = 75_000;
+
 export const startWeb = (port, env, dev = false) =>
-  startPart([nextBin, dev ? 'dev' : 'start', '-p', String(port), '-H', process.env.WENDEL_LISTEN || '127.0.0.1'], {
-    NODE_ENV: dev ? 'development' : 'production',
-    ...env,
-  });
+  startPart(
+    [
+      nextBin,
+      ...(dev ? ['dev'] : ['start', '--keepAliveTimeout', String(KEEP_ALIVE_MS)]),
+      ...['-p', String(port), '-H', process.env.WENDEL_LISTEN || '127.0.0.1'],
+    ],
+    { NODE_ENV: dev ? 'development' : 'production', ...env },
+  );
 
 export function portTaken(port) {
   return new Promise((resolve) => {
