@@ -130,12 +130,12 @@ command(async () => {
   checkNode();
   ensurePackages();
   const { ensureDebian } = await import('./lib/debian.mjs');
-  const { ensureAnalyzer, ensureAssets } = await import('./lib/build.mjs');
+  const { ensureCommand, ensureAssets } = await import('./lib/build.mjs');
   if (wants('unit')) ensureDebian({ '/usr/bin/sox': 'sox', '/usr/bin/aubiopitch': 'aubio-tools', '/usr/bin/mftext': 'abcmidi' });
   if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
   if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();
   if (wants('checks') || wants('unit')) await ensureAssets();
-  if (wants('unit')) await ensureAnalyzer();
+  if (wants('unit')) await Promise.all(['analyze', 'judge', 'shelf'].map(ensureCommand));
   await Promise.all([computing(), serving()]);
   if (total.skipped) say(`${total.skipped} skipped.`);
   process.stdout.write(`${total.passed} passed, ${total.failed} failed\n`);

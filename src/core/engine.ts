@@ -1,2 +1,2 @@
 /** Raised whenever the same recording could give another result. */
-export const ENGINE = 'wendel-7';
+export const ENGINE = 'wendel-8';

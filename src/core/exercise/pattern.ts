@@ -20,6 +20,10 @@ export function directionOf({ steps }: Pick<Exercise, 'steps'>): 'up' | 'down' |
   return semitones[0] === top ? 'down' : semitones[semitones.length - 1] === top ? 'up' : 'both';
 }
 
+/** A pattern's degrees where it keeps to the scale; null where it raises or lowers one, or goes under the tonic. */
+export const degreesOf = ({ steps }: Pick<Exercise, 'steps'>): number[] | null =>
+  steps.every((s) => !s.alter && s.degree >= 1) ? steps.map((s) => s.degree) : null;
+
 /** Seconds the pattern lasts at a tempo in crotchets a minute. */
 export const patternSeconds = ({ steps }: Pick<Exercise, 'steps'>, tempo: number): number =>
   (steps.reduce((sum, s) => sum + s.beats, 0) * 60) / tempo;

@@ -1,3 +1,4 @@
+import type { KeyInTime } from '../exercise/render';
 import { degreeToSemitones } from '../music/scale';
 import { gaussian } from '../signal/stats';
 import { Crossing, SingerProfile, TakeTruth } from './profile';
@@ -11,7 +12,13 @@ export type SimTask =
   | { kind: 'pattern'; degrees: number[]; tonics: number[]; noteS?: number; breathS?: number }
   /** `head` makes the note in that share of head, whatever the voice would do there. */
   | { kind: 'sustain'; midi: number; seconds?: number; head?: number }
-  | { kind: 'speech'; words?: number };
+  | { kind: 'speech'; words?: number }
+  /** An exercise as the follow-along lays it out; `mistake`: sung wrong in one way throughout. */
+  | { kind: 'exercise'; keys: readonly KeyInTime[]; mistake?: Mistake };
+
+/** Ways of singing an exercise wrong that are no matter of register. */
+export const MISTAKES = ['wrong note', 'flat', 'droned', 'faded', 'stopped'] as const;
+export type Mistake = (typeof MISTAKES)[number];
 
 /** The performance as control curves, one value per CONTROL_S. */
 export interface Performance {
@@ -65,6 +72,8 @@ export function perform(profile: SingerProfile, task: SimTask, random: () => num
   } else if (task.kind === 'sustain') {
     note(draft, profile, task.midi, task.seconds ?? 3, normal, task.head);
     release(draft);
+  } else if (task.kind === 'exercise') {
+    for (const key of task.keys) exerciseKey(draft, profile, key, task.mistake, random, normal);
   } else {
     for (let w = 0; w < (task.words ?? 10); w++) {
       const start = profile.speakingMidi + 1.2 * normal();
@@ -76,6 +85,56 @@ export function perform(profile: SingerProfile, task: SimTask, random: () => num
   rest(draft, SILENCE_S);
   vibratoAndDrift(draft, profile, random, normal);
   return finish(draft);
+}
+
+const WRONG_BY_ST = 1;
+const FADED_BY_DB = 24;
+/** A fade begins after this share of a key. */
+const FADES_FROM = 0.25;
+const HOLE_S = 0.3;
+/** A singer comes in this late after the piano, give or take. */
+const LAG_S = 0.08;
+
+/** One key of an exercise: its chord is listened to, its notes are sung, and the breath before the next is taken. */
+function exerciseKey(
+  draft: Draft,
+  profile: SingerProfile,
+  { notes, totalS }: KeyInTime,
+  mistake: Mistake | undefined,
+  random: () => number,
+  normal: () => number,
+): void {
+  const begins = draft.midi.length;
+  rest(draft, Math.max(0, notes[0].startS + LAG_S + 0.02 * normal()));
+  const wrong = Math.floor(random() * notes.length);
+  const wrongBy = random() < 0.5 ? -WRONG_BY_ST : WRONG_BY_ST;
+  const pitch = notes.map(({ midi }, i) => {
+    if (mistake === 'droned') return notes[0].midi;
+    return midi + (mistake === 'flat' ? -WRONG_BY_ST : mistake === 'wrong note' && i === wrong ? wrongBy : 0);
+  });
+  const sung = draft.midi.length;
+  notes.forEach((n, i) => {
+    const next = notes[i + 1];
+    const seconds = n.endS - n.startS;
+    if (n.slide && next && pitch[i] !== pitch[i + 1]) {
+      const until = draft.midi.length + Math.round(seconds / CONTROL_S);
+      glide(draft, profile, pitch[i], pitch[i + 1], seconds, normal, false);
+      // Who has leapt arrives early, and waits.
+      const last = draft.midi.length - 1;
+      while (draft.midi.length < until) push(draft, draft.midi[last], draft.gain[last], draft.head[last], 0);
+    } else note(draft, profile, pitch[i], seconds - (next ? 0 : LAG_S), normal);
+  });
+  const frames = draft.midi.length - sung;
+  if (mistake === 'faded')
+    for (let i = 0; i < frames; i++)
+      draft.gain[sung + i] *= 10 ** ((-FADED_BY_DB * Math.max(0, (i / frames - FADES_FROM) / (1 - FADES_FROM))) / 20);
+  if (mistake === 'stopped') {
+    const from = sung + Math.floor(frames * (0.35 + 0.3 * random()));
+    const goesOn = random() < 0.5 ? from + HOLE_S / CONTROL_S : Infinity;
+    for (let i = from; i < Math.min(draft.midi.length, goesOn); i++) draft.gain[i] = 0;
+  }
+  release(draft);
+  rest(draft, totalS - (draft.midi.length - begins) * CONTROL_S);
 }
 
 /** A voice that pulls chest up stops short of its range: about five semitones above the change. */
@@ -108,7 +167,8 @@ function gainAt(profile: SingerProfile, midi: number, head: number): number {
   return 10 ** (db / 20);
 }
 
-function glide(draft: Draft, profile: SingerProfile, from: number, to: number, seconds: number, normal: () => number) {
+/** @param ends whether the voice is let go at the end of a way down */
+function glide(draft: Draft, profile: SingerProfile, from: number, to: number, seconds: number, normal: () => number, ends = true) {
   const up = to > from;
   const scattered = profile.crossings.map((crossing) => ({
     place: (up ? crossing.upMidi : crossing.downMidi) + profile.scatterSt * normal(),
@@ -161,7 +221,7 @@ function glide(draft: Draft, profile: SingerProfile, from: number, to: number, s
     });
     const head = headAt(places, midi);
     const dipGain = 10 ** ((-dip * Math.exp(-((sinceEvent * CONTROL_S) / 0.035))) / 20);
-    const edge = (joined ? 1 : Math.min(1, i / 16)) * (up ? 1 : Math.min(1, (frames - 1 - i) / 16));
+    const edge = (joined ? 1 : Math.min(1, i / 16)) * (up || !ends ? 1 : Math.min(1, (frames - 1 - i) / 16));
     const pulled = profile.crossings.find((c) => c.style === 'pulled');
     const strain = pulled ? Math.max(0, Math.min(1, (midi - pulled.upMidi) / 5)) : 0;
     push(draft, midi, gainAt(profile, midi, head) * dipGain * edge, head, Math.max(strain * 0.6, sinceEvent < 6 ? 0.5 : 0));

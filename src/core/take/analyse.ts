@@ -15,7 +15,7 @@ import { removeStruck } from './struck';
 import { legHarmonics } from './leg-harmonics';
 import { isSlid, taskMisfit } from './task-check';
 import { sourceOf } from './source';
-import { takeFilter, Timbre, TimbreAxis, timbreScore } from './timbre';
+import { Filter, takeFilter, Timbre, TimbreAxis, timbreParts, timbreScore } from './timbre';
 import { Asked, Leg, NoteProfile, Quality, Range, TakeFindings, Task, Trace } from './types';
 
 const MIN_SUNG_S = 0.3;
@@ -75,14 +75,14 @@ export function analyseTrack(
     const timbre = timbreScore(track, contour, filter, axis);
     head = timbre.score;
     if (filter && task !== 'speech') findings.vowelTurnMidi = vowelTurn(timbre.turnMidi, findings.range);
-    findings.profile = noteProfile(track, contour, head);
+    findings.profile = noteProfile(track, contour, head, filter);
     if (task === 'speech') findings.speakingMidi = median(contour.filter((m) => !Number.isNaN(m)));
     else {
       findings.held = heldRange(contour);
       if (task !== 'siren') findings.notes = sungNotes(contour);
       const slides = sirenLegs(contour);
       // What is sung freely is read as what it mostly is.
-      const asSiren = task === 'siren' || (task === 'free' && isSlid(contour, slides));
+      const asSiren = task === 'siren' || (task === 'free' && (asked?.slid ?? isSlid(contour, slides)));
       const source = filter && sourceOf(track, contour, filter);
       findings.slid = asSiren;
       if (asSiren) {
@@ -193,13 +193,19 @@ function judge(track: VoiceTrack, contour: Contour, struckShare: number): Qualit
   return { clipped, snrDb, usable, reasons };
 }
 
-function noteProfile(track: VoiceTrack, contour: Contour, head: Float64Array): NoteProfile[] {
-  const sums = new Map<number, { n: number; level: number; clarity: number; jitter: number; head: number; heads: number }>();
+/** Every so many frames the parts of the colour are read for the profile. */
+const PARTS_STRIDE = 2;
+
+function noteProfile(track: VoiceTrack, contour: Contour, head: Float64Array, filter: Filter | null): NoteProfile[] {
+  const sums = new Map<
+    number,
+    { n: number; level: number; clarity: number; jitter: number; head: number; heads: number; parts: [number, number][] }
+  >();
   for (let i = 2; i + 2 < contour.length; i++) {
     const m = contour[i];
     if (Number.isNaN(m)) continue;
     const key = Math.round(m);
-    const s = sums.get(key) ?? { n: 0, level: 0, clarity: 0, jitter: 0, head: 0, heads: 0 };
+    const s = sums.get(key) ?? { n: 0, level: 0, clarity: 0, jitter: 0, head: 0, heads: 0, parts: [] };
     s.n++;
     s.level += track.levelDb[i];
     s.clarity += track.clarity[i];
@@ -209,6 +215,8 @@ function noteProfile(track: VoiceTrack, contour: Contour, head: Float64Array): N
     if (!Number.isNaN(head[i])) {
       s.head += head[i];
       s.heads++;
+      const parts = i % PARTS_STRIDE === 0 ? timbreParts(track, i, filter) : null;
+      if (parts) s.parts.push(parts);
     }
     sums.set(key, s);
   }
@@ -222,6 +230,8 @@ function noteProfile(track: VoiceTrack, contour: Contour, head: Float64Array): N
       clarity: s.clarity / s.n,
       jitterCents: s.jitter / s.n,
       head: s.heads ? s.head / s.heads : NaN,
+      slopeDb: s.parts.length ? round(median(s.parts.map(([slope]) => slope)), 2) : null,
+      firstDb: s.parts.length ? round(median(s.parts.map(([, first]) => first)), 2) : null,
     }))
     .map((p) => ({ ...p, head: Number.isNaN(p.head) ? 0 : p.head }));
 }

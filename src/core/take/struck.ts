@@ -24,6 +24,9 @@ const BEATING_RISE_DB = 20;
 /** Ringing this far under its peak is followed wherever the tracker wanders. */
 const FAINT_DB = 30;
 const SAME_PITCH_ST = 0.8;
+/** A shorter tone may as well be a still voice; notes nearer than this are joined. */
+const PLAIN_STRING_S = 0.4;
+const JOINED_S = 0.05;
 
 /**
  * Take the sound of struck or plucked instruments (a piano giving the note, a metronome's beep) out of `contour`: tones
@@ -36,10 +39,14 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
   let removed = 0;
   let ringing = 0;
   const strings: { midi: number; levelDb: number }[] = [];
+  /** What was taken out on little evidence, until what follows it is known. */
+  let doubtful: { from: number; sung: Float64Array } | null = null;
   for (const note of noteSpans(contour)) {
     const start = Math.round(note.startS / HOP_S);
     const end = Math.round(note.endS / HOP_S);
     if (end <= ringing) continue;
+    const afterDoubtful: typeof doubtful = doubtful && start - ringing < framesIn(JOINED_S) ? doubtful : null;
+    doubtful = null;
     // A string is struck out of silence or while another rings; what follows a voice without a gap is that voice.
     const joins = start - ringing > framesIn(0.1) && sungBefore(contour, start);
     const struck = heardAgain(track, contour, start, end, strings)
@@ -47,13 +54,22 @@ export function removeStruck(track: VoiceTrack, contour: Contour): number {
       : joins
         ? null
         : struckTone(track, contour, Math.max(start, ringing), end, start - ringing < framesIn(0.1) && ringing > 0);
-    if (!struck) continue;
+    if (!struck) {
+      // A voice goes on from note to note without a gap: what it goes on from was its own.
+      if (afterDoubtful) {
+        contour.set(afterDoubtful.sung, afterDoubtful.from);
+        removed -= afterDoubtful.sung.filter((m) => !Number.isNaN(m)).length;
+        strings.pop();
+      }
+      continue;
+    }
     const last = Math.max(start, struck.until - 1);
     strings.push({ midi: note.midi + note.cents / 100, levelDb: track.levelDb[last] });
     // The blur before the stroke belongs to it.
     let from = start;
     while (from > start - framesIn(0.05) && !Number.isNaN(contour[from - 1])) from--;
     ringing = struck.until;
+    if (ringing - from < framesIn(PLAIN_STRING_S)) doubtful = { from, sung: contour.slice(from, ringing) };
     for (let i = from; i < ringing; i++) {
       if (Number.isNaN(contour[i])) continue;
       removed++;

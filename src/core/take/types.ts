@@ -51,10 +51,12 @@ export interface NoteSpan {
 
 export type SungNote = NoteSpan & NoteShape;
 
-/** What a scale take was asked to be. */
+/** What a take was asked to be. */
 export interface Asked {
   /** Scale degrees of one key. */
   degrees?: number[];
+  /** Of what is sung freely: whether it is slid, however narrow; absent: as it sounds. */
+  slid?: boolean;
   /** Tonic of the first key. */
   tonicMidi?: number;
 }
@@ -145,6 +147,12 @@ export interface NoteProfile {
   jitterCents: number;
   /** Timbre score: higher is headier; only differences within a take mean something. */
   head: number;
+  /**
+   * The two parts of that score apart (`timbreParts`): how steeply the harmonics fall, dB an octave, and how far the first stands
+   * over their line, dB; null where they didn't tell, missing before wendel-8.
+   */
+  slopeDb?: number | null;
+  firstDb?: number | null;
 }
 
 /** Display curve, one value each 10 ms: midi (0 unvoiced), dB, timbre score. */

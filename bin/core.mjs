@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// The command line: npm run -s analyze -- FILE.wav [...]. Compiles itself on first use; needs no database.
+// The commands that need no database: npm run -s analyze|judge|shelf|plan|examples -- [...]. Compiles itself on first use.
 import { pathToFileURL } from 'node:url';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -9,6 +9,7 @@ import { checkNode, command, root } from './lib/project.mjs';
 command(async () => {
   checkNode();
   if (!existsSync(join(root, 'node_modules/esbuild'))) ensurePackages();
-  const { ensureAnalyzer } = await import('./lib/build.mjs');
-  await import(pathToFileURL(await ensureAnalyzer()).href);
+  const { ensureCommand } = await import('./lib/build.mjs');
+  const [name] = process.argv.splice(2, 1);
+  await import(pathToFileURL(await ensureCommand(name)).href);
 });

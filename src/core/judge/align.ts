@@ -1,0 +1,238 @@
+import { KeyInTime, renderKey, SoundingNote } from '../exercise/render';
+import { median, quantile } from '../signal/stats';
+import type { Trace } from '../take/types';
+import type { Asked, KeyHeard, NoteHeard } from './types';
+
+/** The first key may begin so much before, and so much after, where the follow-along has it: a take begins with its chord, or with the voice. */
+const EARLIEST_S = 0.6;
+const LATEST_S = 2.5;
+/** Each key is looked for so far around that. */
+const KEY_REACH_S = 0.6;
+const STRIDE_S = 0.02;
+/** What sounds this near its note counts fully for where a key begins, what is this far not at all; semitones. */
+const FAR_ST = 3;
+
+/** Costs of a frame: a wrong pitch at most, silence in a note, voice where none was asked. */
+const MOST_OFF_ST = 4;
+const SILENT = 0.8;
+const UNASKED = 1.2;
+/** A note may come this much early or late; each further second costs so much a frame. */
+const LEEWAY_S = 0.12;
+const LATE_PER_S = 6;
+/** Inside a slide each semitone is a place of its own, this wide for nothing. */
+const SLIDE_FREE_ST = 0.5;
+
+/** The beginning of a note is on its way, its end on its way out; seconds that don't tell its pitch, and the share of a short note they take at most. */
+const ARRIVING_S = 0.09;
+const LEAVING_S = 0.03;
+const MOST_ON_THE_WAY = 0.4;
+const LEAST_TOLD_FRAMES = 4;
+/** A last note that is held on counts so much longer than it was asked for. */
+const RINGING_S = 0.05;
+const OCTAVE = 12;
+/** The middle half of a take that is off by the same throughout lies within this, semitones. */
+const ALIKE_ST = 0.8;
+
+/** One stretch of a key in time with one pitch meant. */
+interface Place {
+  note: number;
+  midi: number;
+  startS: number;
+  endS: number;
+  freeSt: number;
+}
+
+/**
+ * Find each key and each of its notes in what was sung: the take is laid over the follow-along in time, then every key by dynamic
+ * programming over its notes (a slide being one place a semitone), which allows for coming early and late but keeps the order.
+ * A take sung in another octave throughout is read in the octave asked for.
+ *
+ * @returns a key for each asked, in order (those hardly sung have notes without sound), and the pitch of each frame in the octave
+ * asked for, MIDI, 0 where nothing is sung; `octave`: semitones (a multiple of 12) it was sung higher than asked.
+ */
+export function alignKeys(
+  asked: Asked,
+  trace: Pick<Trace, 'hopS' | 'midi' | 'levelDb' | 'head'>,
+): { keys: KeyHeard[]; midi: readonly number[]; octave: number } {
+  const laid = asked.keys.map((tonic) => renderKey(asked.exercise, tonic, asked.tempo));
+  const begins: number[] = [];
+  laid.reduce((at, key, k) => ((begins[k] = at), at + key.totalS), 0);
+  const shift = bestShift(laid, begins, trace);
+  const { octave, off } = transposed(laid, begins, shift, trace);
+  const midi = trace.midi.map((m) => (m > 0 ? m - octave : 0));
+  const sung = (i: number) => midi[i] ?? 0;
+  const inKey = (i: number) => (midi[i] > 0 ? midi[i] - off : 0);
+  const keys = laid.map((key, k) => {
+    const at = begins[k] + shift + bestOf(-KEY_REACH_S, KEY_REACH_S, (o) => fitOf(key, begins[k] + shift + o, trace.hopS, inKey));
+    return keyHeard(key, at, trace, sung, inKey);
+  });
+  return { keys, midi, octave };
+}
+
+/** The pitch meant at a time of a key; null where nothing is. */
+function meantAt(notes: readonly SoundingNote[], timeS: number): number | null {
+  const i = notes.findIndex((n) => timeS >= n.startS && timeS < n.endS);
+  if (i < 0) return null;
+  const [note, next] = [notes[i], notes[i + 1]];
+  return note.slide && next ? note.midi + ((next.midi - note.midi) * (timeS - note.startS)) / (note.endS - note.startS) : note.midi;
+}
+
+/** How well a key laid at a time agrees with what was sung there: sound where it was asked and near its pitch, silence around it. */
+function fitOf(key: KeyInTime, at: number, hopS: number, sung: (i: number) => number): number {
+  let fit = 0;
+  for (let s = 0; s < key.totalS; s += STRIDE_S) {
+    const midi = sung(Math.round((at + s) / hopS));
+    const meant = meantAt(key.notes, s);
+    if (!(midi > 0)) continue;
+    fit += meant === null ? -1 : 2 - Math.min(1, offBy(midi, meant) / FAR_ST);
+  }
+  return fit;
+}
+
+/** Whatever octave it is in. */
+const offBy = (midi: number, meant: number) => Math.abs(midi - meant - OCTAVE * Math.round((midi - meant) / OCTAVE));
+
+function bestShift(laid: readonly KeyInTime[], begins: readonly number[], trace: Pick<Trace, 'hopS' | 'midi'>): number {
+  const chordS = laid[0]?.chordS ?? 0;
+  const sung = (i: number) => trace.midi[i] ?? 0;
+  return bestOf(-chordS - EARLIEST_S, LATEST_S, (o) => laid.reduce((sum, key, k) => sum + fitOf(key, begins[k] + o, trace.hopS, sung), 0));
+}
+
+function bestOf(from: number, to: number, worth: (at: number) => number): number {
+  let best = { at: 0, worth: worth(0) };
+  for (let at = from; at <= to; at += STRIDE_S) {
+    const w = worth(at);
+    if (w > best.worth) best = { at, worth: w };
+  }
+  return best.at;
+}
+
+/** How far off the whole take lies: octaves, which don't count, and what is left, semitones; 0 where it isn't alike throughout. */
+function transposed(
+  laid: readonly KeyInTime[],
+  begins: readonly number[],
+  shift: number,
+  trace: Pick<Trace, 'hopS' | 'midi'>,
+): { octave: number; off: number } {
+  const off: number[] = [];
+  laid.forEach((key, k) => {
+    for (let s = 0; s < key.totalS; s += STRIDE_S) {
+      const meant = meantAt(key.notes, s);
+      const midi = trace.midi[Math.round((begins[k] + shift + s) / trace.hopS)];
+      if (meant !== null && midi > 0) off.push(midi - meant);
+    }
+  });
+  if (off.length === 0) return { octave: 0, off: 0 };
+  const all = median(off);
+  const octave = OCTAVE * Math.round(all / OCTAVE);
+  const alike = quantile(off, 0.75) - quantile(off, 0.25) < ALIKE_ST;
+  return { octave, off: alike ? all - octave : 0 };
+}
+
+/** Stretches of one pitch meant: a note, or a semitone of a slide. */
+function placesOf({ notes }: KeyInTime, at: number): Place[] {
+  return notes.flatMap((note, i): Place[] => {
+    const next = notes[i + 1];
+    const way = note.slide && next ? next.midi - note.midi : 0;
+    const parts = Math.max(1, Math.round(Math.abs(way)));
+    const longS = (note.endS - note.startS) / parts;
+    return Array.from({ length: parts }, (_, p) => ({
+      note: i,
+      midi: note.midi + (way * (p + 0.5)) / parts,
+      startS: at + note.startS + p * longS,
+      endS: at + note.startS + (p + 1) * longS,
+      freeSt: way === 0 ? 0 : SLIDE_FREE_ST,
+    }));
+  });
+}
+
+function keyHeard(
+  key: KeyInTime,
+  at: number,
+  trace: Pick<Trace, 'hopS' | 'midi' | 'levelDb' | 'head'>,
+  sung: (i: number) => number,
+  inKey: (i: number) => number,
+): KeyHeard {
+  const places = placesOf(key, at);
+  const from = Math.max(0, Math.round((places[0].startS - KEY_REACH_S) / trace.hopS));
+  const to = Math.min(trace.midi.length, Math.round((places[places.length - 1].endS + KEY_REACH_S) / trace.hopS));
+  const bounds = follow(places, from, to, trace.hopS, inKey);
+  // What rings on after its time is the room's.
+  const end = Math.round((places[places.length - 1].endS + RINGING_S) / trace.hopS);
+  bounds[places.length] = Math.max(bounds[places.length - 1], Math.min(bounds[places.length], end));
+  const notes = key.notes.map((note, i): NoteHeard => {
+    const own = places.flatMap((p, b) => (p.note === i ? [b] : []));
+    const [a, b] = [bounds[own[0]], bounds[own[own.length - 1] + 1]];
+    return noteHeard(note, i + 1 < key.notes.length && note.slide, a, b, trace, sung);
+  });
+  let voiced = 0;
+  for (let i = from; i < to; i++) if (sung(i) > 0) voiced++;
+  const share = (voiced * trace.hopS) / notes.reduce((s, n) => s + n.askedS, 0);
+  return { tonicMidi: key.tonic, startS: notes[0].startS, endS: notes[notes.length - 1].endS, share, notes };
+}
+
+/** Frames at which each place begins, and the last ends, by the cheapest way through them in order (silence before and after). */
+function follow(places: readonly Place[], from: number, to: number, hopS: number, sung: (i: number) => number): number[] {
+  const states = places.length + 2;
+  const frames = Math.max(0, to - from);
+  const cost = (state: number, i: number) => {
+    const midi = sung(i);
+    if (state === 0 || state === states - 1) return midi > 0 ? UNASKED : 0;
+    const { midi: meant, startS, endS, freeSt } = places[state - 1];
+    const timeS = i * hopS;
+    const late = Math.max(0, startS - timeS, timeS - endS);
+    return (
+      (midi > 0 ? Math.min(MOST_OFF_ST, Math.max(0, Math.abs(midi - meant) - freeSt)) : SILENT) + LATE_PER_S * Math.max(0, late - LEEWAY_S)
+    );
+  };
+  let best = new Float64Array(states).fill(Infinity);
+  best[0] = 0;
+  const cameOn: Uint8Array[] = [];
+  for (let f = 0; f < frames; f++) {
+    const next = new Float64Array(states);
+    const came = new Uint8Array(states);
+    for (let s = 0; s < states; s++) {
+      const moved = s > 0 ? best[s - 1] : Infinity;
+      came[s] = moved < best[s] ? 1 : 0;
+      next[s] = Math.min(best[s], moved) + cost(s, from + f);
+    }
+    best = next;
+    cameOn.push(came);
+  }
+  const bounds = new Array<number>(places.length + 1).fill(to);
+  // A voice cut off at the take's end never comes to the silence after.
+  let state = best[states - 1] <= best[states - 2] ? states - 1 : states - 2;
+  for (let f = frames - 1; f >= 0 && state > 0; f--)
+    if (cameOn[f][state]) {
+      bounds[state - 1] = from + f;
+      state--;
+    }
+  for (let s = state; s > 0; s--) bounds[s - 1] = from;
+  return bounds;
+}
+
+function noteHeard(
+  note: SoundingNote,
+  slide: boolean,
+  a: number,
+  b: number,
+  trace: Pick<Trace, 'hopS' | 'midi' | 'levelDb' | 'head'>,
+  sung: (i: number) => number,
+): NoteHeard {
+  const frames = Array.from({ length: Math.max(0, b - a) }, (_, i) => a + i).filter((i) => sung(i) > 0);
+  const [arriving, leaving] = [ARRIVING_S, LEAVING_S].map((s) => Math.min(s / trace.hopS, (MOST_ON_THE_WAY * (b - a)) / 2));
+  const core = slide ? frames : frames.filter((i) => i >= a + arriving && i < b - leaving);
+  const told = core.length >= LEAST_TOLD_FRAMES;
+  const heads = core.map((i) => trace.head[i]).filter((h) => h !== 0);
+  return {
+    midi: note.midi,
+    slide,
+    askedS: note.endS - note.startS,
+    startS: a * trace.hopS,
+    endS: b * trace.hopS,
+    soundedS: frames.length * trace.hopS,
+    sungMidi: told && !slide ? median(core.map(sung)) : null,
+    levelDb: told ? median(core.map((i) => trace.levelDb[i])) : null,
+    head: heads.length >= LEAST_TOLD_FRAMES ? median(heads) : null,
+  };
+}

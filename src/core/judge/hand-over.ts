@@ -1,0 +1,81 @@
+import { NoteProfile } from '../take/types';
+import { Audible } from './sounds';
+
+/** What speaks for a hand-over, in nats: each sign times its weight, and what is left when all are 0. */
+interface Weighing {
+  first: number;
+  slopePerSt: number;
+  levelPerSt: number;
+  constant: number;
+}
+
+/**
+ * By logistic regression on voices of two unrelated makers in rooms that hand over, and that carry chest through: a voice that
+ * hands over falls off more steeply and has more first harmonic above; one that carries chest grows louder with every semitone.
+ */
+const WEIGHINGS: Record<'open' | 'closed' | 'colourless', Weighing> = {
+  open: { first: 0.27, slopePerSt: 8, levelPerSt: -2, constant: 0.3 },
+  closed: { first: 0.13, slopePerSt: 4.5, levelPerSt: -1.3, constant: 1.2 },
+  colourless: { first: 0.12, slopePerSt: 1.8, levelPerSt: -2.6, constant: 3.4 },
+};
+/** What a voice is known to do counts before it is heard doing it again, nats. */
+const KNOWN_NATS = 1.5;
+/** So much must speak for it, or against it. */
+const NEEDED_NATS = 0.5;
+
+/**
+ * Whether chest handed over across the change in a take: heard, carried through instead, or not told. Where a sound hides the colour
+ * (a straw, lips, the nose) it is mostly the level that tells: whether the way up was pushed.
+ */
+export function handOver(
+  profile: readonly NoteProfile[],
+  { colour, closed }: Audible,
+  changeMidi: number,
+  handsOver: boolean | null,
+): 'heard' | 'carried' | 'not told' {
+  const signs = colourSigns(profile, changeMidi);
+  if (!signs) return colour ? 'not told' : 'heard';
+  const w = WEIGHINGS[colour ? (closed ? 'closed' : 'open') : 'colourless'];
+  const known = handsOver === null ? 0 : handsOver ? KNOWN_NATS : -KNOWN_NATS;
+  const nats = known + w.constant + w.first * signs.first + w.slopePerSt * signs.slopePerSt + w.levelPerSt * signs.levelPerSt;
+  return nats >= NEEDED_NATS ? 'heard' : nats <= -NEEDED_NATS ? 'carried' : 'not told';
+}
+
+/** What the notes above a change have over those below it, in the units of the profile. */
+export interface ColourSigns {
+  /** More first harmonic above than below, dB. */
+  first: number;
+  /** Steeper fall of the harmonics, dB an octave, and more level, dB, with each semitone up over all notes. */
+  slopePerSt: number;
+  levelPerSt: number;
+}
+
+/** Notes this near to the change are on neither side of it. */
+const AT_CHANGE_ST = 1;
+/** A note counts up to so many seconds, and a side needs as many. */
+const MOST_S = 1;
+const LEAST_SIDE_S = 0.2;
+
+/** How the colour differs across a change; null where too little was sung on one side of it. */
+export function colourSigns(profile: readonly NoteProfile[], changeMidi: number): ColourSigns | null {
+  const notes = profile.flatMap((n) =>
+    n.slopeDb == null || n.firstDb == null ? [] : [{ ...n, slopeDb: n.slopeDb, firstDb: n.firstDb, weight: Math.min(MOST_S, n.seconds) }],
+  );
+  const above = notes.filter((n) => n.midi > changeMidi + AT_CHANGE_ST);
+  const below = notes.filter((n) => n.midi < changeMidi - AT_CHANGE_ST);
+  const seconds = (some: typeof notes) => some.reduce((s, n) => s + n.weight, 0);
+  if (seconds(above) < LEAST_SIDE_S || seconds(below) < LEAST_SIDE_S) return null;
+  type Of = (n: (typeof notes)[number]) => number;
+  const mean = (some: typeof notes, of: Of) => some.reduce((s, n) => s + n.weight * of(n), 0) / seconds(some);
+  const perSt = (of: Of) => {
+    const [x, y] = [mean(notes, (n) => n.midi), mean(notes, of)];
+    return (
+      notes.reduce((s, n) => s + n.weight * (n.midi - x) * (of(n) - y), 0) / notes.reduce((s, n) => s + n.weight * (n.midi - x) ** 2, 0)
+    );
+  };
+  return {
+    first: mean(above, (n) => n.firstDb) - mean(below, (n) => n.firstDb),
+    slopePerSt: perSt((n) => n.slopeDb),
+    levelPerSt: perSt((n) => n.levelDb),
+  };
+}
