@@ -1,4 +1,5 @@
 import { KeyInTime, Patterned, renderKey } from './render';
+import { roundOf } from './round';
 import { Exercise } from './types';
 
 /** A piano note of a follow-along: seconds from its start, MIDI, loudness 0..1. */
@@ -40,21 +41,16 @@ export function pianoNotes(keys: readonly KeyInTime[], startS = 0): PianoNote[] 
   });
 }
 
-/** Exercises one after another, each through its keys again and again until its minutes are over, with a rest between. */
+/** Exercises one after another, each up and down its keys until its minutes are over (`roundOf`), with a rest between. */
 export function followAlong(
   items: readonly { exercise: Pick<Exercise, 'name'> & Patterned; keys: readonly number[]; tempo: number; minutes: number }[],
 ): FollowAlong {
   const out: FollowAlong = { notes: [], exercises: [], totalS: 0 };
   for (const { exercise, keys, tempo, minutes } of items) {
     const startS = out.totalS === 0 ? 0 : out.totalS + REST_S;
-    let at = startS;
-    for (let k = 0; keys.length > 0 && (k < keys.length || at - startS < minutes * 60); k++) {
-      const key = renderKey(exercise, keys[k % keys.length], tempo);
-      out.notes.push(...pianoNotes([key], at));
-      at += key.totalS;
-      // A walk through the keys is not begun that can't be ended in time.
-      if ((k + 1) % keys.length === 0 && at - startS + (at - startS) / ((k + 1) / keys.length) > minutes * 60) break;
-    }
+    const round = roundOf(exercise, keys, tempo, minutes).map((key) => renderKey(exercise, key, tempo));
+    out.notes.push(...pianoNotes(round, startS));
+    const at = startS + round.reduce((sum, key) => sum + key.totalS, 0);
     out.exercises.push({ name: exercise.name, startS, endS: at });
     out.totalS = at;
   }

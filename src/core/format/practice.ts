@@ -1,6 +1,13 @@
 import { z } from 'zod';
+import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
 import type { Entry } from '../practice/types';
+
+const Because = z.object({
+  fault: z.enum(FAULTS),
+  midi: z.number().min(0).max(130).optional(),
+  by: z.number().min(-1000).max(1000).optional(),
+});
 
 const Before = z.object({ kind: z.literal('before'), hoarse: z.boolean(), ill: z.boolean(), pain: z.boolean(), tired: z.boolean() });
 const Done = z.object({
@@ -9,7 +16,7 @@ const Done = z.object({
   name: z.string().trim().min(1).max(80),
   sound: z.string().max(40),
   tempo: z.number().min(20).max(300),
-  keys: z.array(z.number().int().min(12).max(108)).max(80),
+  keys: z.array(z.number().int().min(12).max(108)).max(200),
   seconds: z
     .number()
     .min(0)
@@ -24,6 +31,13 @@ const Done = z.object({
     })
     .nullable(),
   success: z.boolean().nullable(),
+  judged: z
+    .object({
+      verdict: z.enum(VERDICTS),
+      because: Because.extend({ key: z.number().int().min(0).max(200).optional() }).nullable(),
+      keys: z.array(z.object({ tonicMidi: z.number().min(12).max(108), verdict: z.enum(VERDICTS), because: Because.nullable() })).max(200),
+    })
+    .optional(),
   effort: z.number().int().min(0).max(10).nullable(),
   signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
   byHand: z.boolean(),

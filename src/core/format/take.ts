@@ -7,10 +7,11 @@ export const SHA256 = z.string().regex(/^[0-9a-f]{64}$/);
 /** Nobody's recordings are older (the first sound was recorded in 1860). */
 export const FIRST_RECORDING = new Date('1860-01-01');
 
-/** What a scale take was asked to be. */
+/** What a take was asked to be. */
 export const AskedShape: z.ZodType<Asked> = z.object({
   degrees: z.array(z.number().int().min(1).max(22)).min(1).max(40).optional(),
   tonicMidi: z.number().int().min(12).max(108).optional(),
+  slid: z.boolean().optional(),
 });
 
 /** The coach's word on a moment of a take. */

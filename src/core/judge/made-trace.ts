@@ -1,10 +1,9 @@
 import type { KeyInTime } from '../exercise/render';
-import type { Mistake } from '../sim/score';
 import type { NoteProfile, TakeFindings, Trace } from '../take/types';
 
 /** How a made trace differs from what was asked. */
 export interface Made {
-  mistake?: Mistake | 'leapt';
+  mistake?: 'wrong note' | 'flat' | 'droned' | 'faded' | 'stopped' | 'leapt';
   /** Seconds late throughout. */
   lateS?: number;
   /** Semitones higher throughout. */

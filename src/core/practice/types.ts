@@ -1,3 +1,4 @@
+import type { Because, Judgement, Verdict } from '../judge/types';
 import { Sign, Today } from '../plan/safety';
 
 /** Asked before the first exercise of a day. */
@@ -20,14 +21,33 @@ export interface Done {
   seconds: number;
   /** What was heard of it: seconds voiced and oscillations of the folds; null when nobody listened. */
   load: Load | null;
-  /** Whether it went as meant, by the exercise's own measure; null: not measured. */
+  /** Whether it went as meant (`judged`, where it was heard); null: not told. */
   success: boolean | null;
+  /** What was heard of it, against what was asked; missing where nobody listened, and in older lines. */
+  judged?: Judged;
   /** 0 none to 10 the most there is; null: not told. */
   effort: number | null;
   signs: Sign[];
   /** Told afterwards, practised without the page. */
   byHand: boolean;
 }
+
+/** A judgement as it is kept: the verdict and its reason, key by key. */
+export interface Judged {
+  verdict: Verdict;
+  because: (Because & { key?: number }) | null;
+  keys: { tonicMidi: number; verdict: Verdict; because: Because | null }[];
+}
+
+/** A judgement without its notes. */
+export const asKept = ({ verdict, because, keys }: Judgement): Judged => ({
+  verdict,
+  because,
+  keys: keys.map(({ tonicMidi, verdict, because }) => ({ tonicMidi, verdict, because })),
+});
+
+/** What a verdict counts for. */
+export const successOf = (verdict: Verdict): boolean | null => (verdict === 'yes' ? true : verdict === 'not yet' ? false : null);
 
 /** Voice load: time dose in seconds, cycle dose in oscillations. */
 export interface Load {

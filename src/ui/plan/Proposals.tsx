@@ -6,6 +6,7 @@ import { practisedOf } from '../../core/practice/log';
 import type { Entry } from '../../core/practice/types';
 import { STRAND_WORDS } from '../kit/words-of-work';
 import { STEP_WORDS } from '../progress/words';
+import { dayKey } from './days';
 
 const rungInWords = (rung: Rung): string =>
   rung.kind === 'sound'
@@ -32,11 +33,11 @@ export function Proposals({
     const exercise = p.find(item.exerciseId);
     const of = practisedOf(practised, item.exerciseId);
     if (!exercise || of.length === 0) return [];
-    const proposal = propose(of);
+    const proposal = propose(of, dayKey(new Date()));
     const rung: Rung =
       proposal.step === 'advance'
         ? nextRung(item, exercise, 1)
-        : proposal.step === 'step-back'
+        : proposal.step === 'step-back' || proposal.step === 'return'
           ? nextRung(item, exercise, -1)
           : { kind: 'none' };
     return [{ item, exercise, proposal, rung }];

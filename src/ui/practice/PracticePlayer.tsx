@@ -5,15 +5,17 @@ import { useFollowAlong } from '../../audio/follow-along';
 import { openMicrophone } from '../../audio/input';
 import { forgetKept } from '../../sync/kept-takes';
 import { noteName } from '../../core/music/pitch';
-import { patternSpan } from '../../core/exercise/pattern';
 import { renderKey, targetCurve } from '../../core/exercise/render';
+import { roundOf } from '../../core/exercise/round';
 import type { Exercise } from '../../core/exercise/types';
-import { succeeded } from '../../core/plan/success';
+import { taskOf } from '../../core/judge/hear';
+import { judgeTake } from '../../core/judge/judge';
+import type { KnownVoice } from '../../core/judge/types';
 import { Sign } from '../../core/plan/safety';
 import type { PlanItem } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { loadOf } from '../../core/practice/load';
-import type { Done, Load } from '../../core/practice/types';
+import { asKept, Done, Judged, Load, successOf } from '../../core/practice/types';
 import { HOP_S } from '../../core/voice/types';
 import { useRecorder } from '../listen/useRecorder';
 import { Staff } from '../staff/Staff';
@@ -33,7 +35,7 @@ interface Result {
   seconds: number;
   keys: number[];
   load: Load | null;
-  success: boolean | null;
+  judged?: Judged;
 }
 
 /**
@@ -47,6 +49,9 @@ export function PracticePlayer({
   singer,
   token,
   mayKeep,
+  known,
+  listening,
+  onListen,
   onDone,
   onLeave,
 }: {
@@ -57,13 +62,17 @@ export function PracticePlayer({
   token: string;
   /** Whether recordings may be kept for the coach (consent was given). */
   mayKeep: boolean;
+  /** Where the singer's change lies, for what is heard. */
+  known: KnownVoice;
+  /** Whether the phone listens: asked once, not for each exercise. */
+  listening: boolean;
+  onListen: (listening: boolean) => void;
   onDone: (done: Omit<Done, 'kind'>) => void;
   onLeave: () => void;
 }) {
   const along = useFollowAlong();
   const [tempo, setTempo] = useState(item.tempo);
   const [octave, setOctave] = useState(0);
-  const [listening, setListening] = useState(false);
   const [keeping, setKeeping] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [result, setResult] = useState<Result | null>(null);
@@ -73,7 +82,12 @@ export function PracticePlayer({
   const begun = useRef(0);
   const takeAt = useRef<number | null>(null);
   const throughWater = exercise.needs.includes('straw');
-  const keys = item.keys.map((k) => k + 12 * octave);
+  const keys = roundOf(
+    exercise,
+    item.keys.map((k) => k + 12 * octave),
+    tempo,
+    item.minutes,
+  );
   const laid = keys.map((k) => renderKey(exercise, k, tempo));
   const sounding = along.sounding;
   const at = sounding?.key ?? 0;
@@ -123,22 +137,19 @@ export function PracticePlayer({
     const sung = keys.slice(0, through);
     const finished = await recorder.stop();
     let load: Load | null = null;
-    let success: boolean | null = null;
+    let judged: Judged | undefined;
     const heard = await finished?.heard;
     if (heard?.findings && heard.trace && sung.length > 0) {
-      const span = patternSpan(exercise);
-      load = loadOf(heard.trace);
-      success = succeeded(
-        { measure: exercise.measure, lowMidi: Math.min(...sung) + span.bottom, highMidi: Math.max(...sung) + span.top },
-        heard.findings,
-      );
+      const { findings, trace } = heard;
+      load = loadOf(trace);
+      judged = asKept(judgeTake({ exercise, sound: item.sound, keys: sung, tempo }, { findings, trace }, known));
     }
     if (finished) {
       if (keeping && mayKeep) void recorder.deliver(finished).catch(() => undefined);
       else void forgetKept(finished.take.id).catch(() => undefined);
     }
     recorder.close();
-    setResult({ seconds, keys: sung, load, success });
+    setResult({ seconds, keys: sung, load, judged });
   };
 
   const play = async () => {
@@ -151,21 +162,20 @@ export function PracticePlayer({
             id: crypto.randomUUID(),
             singerId: singer.id,
             singerName: singer.name,
-            task: exercise.family === 'siren' ? 'siren' : 'free',
+            ...taskOf({ exercise, keys }),
             vowel: '',
             colour: null,
             source: 'microphone',
             recordedAt: new Date().toISOString(),
             lessonId: null,
             step: `practice: ${exercise.name}`.slice(0, 60),
-            asked: null,
             via: token,
           },
           (events) => openMicrophone(null, events),
         );
         takeAt.current = now();
       } catch (error) {
-        setListening(false);
+        onListen(false);
         setProblem(`${(error as Error).message} The exercise plays without it.`);
       }
     }
@@ -184,9 +194,19 @@ export function PracticePlayer({
         <Rest seconds={Math.min(60, result.seconds)} />
         <Report
           name={exercise.name}
-          success={result.success}
+          judged={result.judged ?? null}
           onTell={(effort: number | null, signs: Sign[]) =>
-            onDone({ exerciseId: exercise.id, name: exercise.name, sound: item.sound, tempo, ...result, effort, signs, byHand: false })
+            onDone({
+              exerciseId: exercise.id,
+              name: exercise.name,
+              sound: item.sound,
+              tempo,
+              ...result,
+              success: result.judged ? successOf(result.judged.verdict) : null,
+              effort,
+              signs,
+              byHand: false,
+            })
           }
         />
       </div>
@@ -235,7 +255,7 @@ export function PracticePlayer({
       <ol className="flex flex-wrap gap-1" aria-label="Keys">
         {keys.map((k, i) => (
           <li
-            key={k}
+            key={i}
             aria-label={`${noteName(k)}${tune[i] === true ? ', in tune' : tune[i] === false ? ', off' : ''}`}
             className={`grid min-h-9 min-w-9 place-items-center rounded-md border text-sm ${i === at && sounding ? 'border-accent font-bold' : 'border-line text-soft'}`}
           >
@@ -271,7 +291,7 @@ export function PracticePlayer({
           <button
             aria-pressed={listening}
             className={`button min-h-14 ${listening ? 'border-accent' : ''}`}
-            onClick={() => setListening(!listening)}
+            onClick={() => onListen(!listening)}
           >
             {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />}{' '}
             {listening ? 'The phone listens (use headphones)' : 'Let the phone listen'}

@@ -8,7 +8,8 @@ import type { VoiceMap } from '../../core/map/types';
 import { dayMinutes } from '../../core/plan/dose';
 import { SEE_DOCTOR } from '../../core/plan/safety';
 import type { PlanItem } from '../../core/plan/types';
-import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
+import { knownVoice } from '../../core/judge/known-voice';
 import { daysOf } from '../../core/practice/log';
 import { standing } from '../../core/practice/standing';
 import { Entry, isDone } from '../../core/practice/types';
@@ -31,10 +32,11 @@ interface Props {
 }
 
 /** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
-export function PracticeRoom({ token, view: { singer, keepMonths, assignment, entries: given } }: Props) {
+export function PracticeRoom({ token, view: { singer, keepMonths, map, assignment, entries: given } }: Props) {
   actAs(`link:${token}`);
   const log = usePracticeLog(token, given, assignment?.id ?? null);
   const [open, setOpen] = useState<string | null>(null);
+  const [listening, setListening] = useState(false);
   const [today, setToday] = useState<string | null>(null);
   useEffect(() => {
     // The singer's own day, which the server doesn't know; looked at again when the page comes back to the front.
@@ -105,6 +107,9 @@ export function PracticeRoom({ token, view: { singer, keepMonths, assignment, en
           singer={singer}
           token={token}
           mayKeep={singer.consent !== 'none'}
+          known={knownVoice(map, expectedChange(singer.voiceType))}
+          listening={listening}
+          onListen={setListening}
           onLeave={() => setOpen(null)}
           onDone={(done) => {
             setOpen(null);

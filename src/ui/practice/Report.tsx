@@ -1,18 +1,21 @@
 'use client';
 import { useState } from 'react';
 import { MOST_EFFORT, Sign, SIGNS } from '../../core/plan/safety';
-import { SIGN_WORDS } from './words';
+import { judgementInWords } from '../../core/judge/words';
+import { noteName } from '../../core/music/pitch';
+import type { Judged } from '../../core/practice/types';
+import { SIGN_WORDS, VERDICT_WORDS } from './words';
 
 const LEVELS = Array.from({ length: 11 }, (_, i) => i);
 
 /** After an exercise: how hard it was, and whether anything was wrong. */
 export function Report({
   name,
-  success,
+  judged,
   onTell,
 }: {
   name: string;
-  success: boolean | null;
+  judged: Judged | null;
   onTell: (effort: number | null, signs: Sign[]) => void;
 }) {
   const [effort, setEffort] = useState<number | null>(null);
@@ -22,7 +25,25 @@ export function Report({
       <h2 id="report" className="text-2xl font-bold">
         {name}: how was it?
       </h2>
-      {success !== null && <p className="text-lg">{success ? 'It went as meant.' : 'Not yet as meant. That is what practice is for.'}</p>}
+      {judged && (
+        <div data-testid="judged">
+          <p className="text-lg">
+            <b>{VERDICT_WORDS[judged.verdict]}</b> {judgementInWords(judged)}
+          </p>
+          <ol className="mt-2 flex flex-wrap gap-1" aria-label="Each key">
+            {judged.keys.map((k, i) => (
+              <li
+                key={i}
+                aria-label={`${noteName(k.tonicMidi)}: ${k.verdict}`}
+                className={`grid min-h-9 min-w-9 place-items-center rounded-md border px-1 text-sm ${k.verdict === 'yes' ? 'border-accent' : 'border-line text-soft'}`}
+              >
+                {noteName(k.tonicMidi)}
+                <span aria-hidden>{k.verdict === 'yes' ? '●' : k.verdict === 'not yet' ? '○' : '–'}</span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      )}
       <fieldset>
         <legend className="mb-1">Effort, 0 none to 10 the most there is</legend>
         <div className="grid grid-cols-6 gap-1">

@@ -1,3 +1,5 @@
+import { judgementInWords } from '../../core/judge/words';
+import type { Verdict } from '../../core/judge/types';
 import type { Sign } from '../../core/plan/safety';
 import type { Before, Done } from '../../core/practice/types';
 
@@ -11,6 +13,19 @@ export const SIGN_WORDS: Record<Exclude<Sign, 'effort'>, string> = {
   pain: 'It hurts',
   dizzy: 'Dizzy',
 };
+
+/** A verdict, before its reason. */
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  yes: 'It went as meant.',
+  'not yet': 'Not yet as meant:',
+  'not told': 'It can’t be told:',
+};
+
+/** How an exercise went, as a line of the log has it; empty where nobody listened. */
+export function heardInWords({ success, judged }: Done): string {
+  if (judged) return `, ${judged.verdict === 'yes' ? 'as meant' : `${judged.verdict}: ${judgementInWords(judged)}`}`;
+  return success === null ? '' : success ? ', as meant' : ', not yet as meant';
+}
 
 /** What was told of trouble, in short. */
 export function toldInWords(what: Before | Done): string {

@@ -11,7 +11,7 @@ import type { DayMeasures } from '../../core/practice/measures';
 import { Entry, isDone } from '../../core/practice/types';
 import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
-import { toldInWords } from '../practice/words';
+import { heardInWords, toldInWords } from '../practice/words';
 import { Chapters } from './Chapters';
 import { News } from './News';
 import { Report } from './Report';
@@ -100,7 +100,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
             <h2 className="mb-1 text-lg font-bold">Ready for more?</h2>
             <ul className="flex flex-col gap-1">
               {items.map((it) => {
-                const { step, because } = propose(practisedOf(entries, it.exerciseId));
+                const { step, because } = propose(practisedOf(entries, it.exerciseId), dayKey(new Date()));
                 return (
                   <li key={it.exerciseId}>
                     <b>{it.exercise.name}:</b> {STEP_WORDS[step]}. <span className="text-soft">{because}</span>
@@ -122,7 +122,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                       <span>
                         {e.what.name} on “{e.what.sound}”, {Math.max(1, Math.round(e.what.seconds / 60))} min
                         {e.what.byHand && ', told afterwards'}
-                        {e.what.success !== null && (e.what.success ? ', as meant' : ', not yet as meant')}
+                        {heardInWords(e.what)}
                         {e.what.effort !== null && `, effort ${e.what.effort}`}
                         {e.what.signs.length > 0 && <b className="text-warn"> {toldInWords(e.what)}</b>}
                       </span>

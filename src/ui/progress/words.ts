@@ -4,5 +4,8 @@ export const STEP_WORDS: Record<Step, string> = {
   advance: 'go on',
   hold: 'stay here',
   'step-back': 'one step back',
-  stop: 'leave it for now',
+  stop: 'leave it for today',
+  ask: 'hear it first',
+  return: 'begin again gently',
+  'another-way': 'try another way',
 };
