@@ -3,32 +3,30 @@ import { keyLadder, tonicName } from '../music/scale';
 import { patternSpan } from './pattern';
 import { Anchor, Exercise, KeyPlace } from './types';
 
-/** Places of one singer's voice, whole MIDI notes: lowest and highest usable note and the main change. */
+/** Places of one singer's voice, whole MIDI notes: the lowest and highest note that may be sung, the change, the speaking pitch. */
 export type Anchors = Record<Anchor, number>;
 
-/** Work at the top stops this many semitones short of the extreme (common practice, trade). */
-export const TOP_RESERVE_ST = 2;
-
-/** A warm-up climbs at least this far. */
+/** Keys that go from one place of a voice to another walk at least this far. */
 const LEAST_CLIMB_ST = 2;
 
-/** Whether a pattern of this span stays in the voice in this key, with the reserve at the top. */
+/** Whether a pattern of this span stays in the voice in this key. */
 export const inVoice = (span: { bottom: number; top: number }, key: number, anchors: Anchors): boolean =>
-  key + span.bottom >= anchors.low && key + span.top <= anchors.high - TOP_RESERVE_ST;
+  key + span.bottom >= anchors.low && key + span.top <= anchors.high;
 
 /**
  * The keys (tonics) of an exercise in this voice, in the order they are sung. Keys whose notes would leave the voice
- * (below the low limit or within two semitones of the top) are left out; empty when none fits.
+ * are left out; empty when none fits.
+ *
+ * @example keysFor(exerciseById('five-note-warm-up'), { low: 57, high: 79, change: 69, speaking: 58 }) // [61]
  */
 export function keysFor(exercise: Exercise, anchors: Anchors): number[] {
   const span = patternSpan(exercise);
   const tonic = (place: KeyPlace) => Math.round(anchors[place.anchor]) + place.semitones - span[place.edge];
   const fits = (key: number) => inVoice(span, key, anchors);
   const { from, to, most = Infinity } = exercise.keys;
-  // From the low limit toward the change means upward, also in a voice where they lie close together.
-  const climbs = from.anchor !== to.anchor;
-  const last = climbs ? Math.max(tonic(to), anchors.low - span.bottom + LEAST_CLIMB_ST) : tonic(to);
-  const first = climbs ? Math.min(tonic(from), last - LEAST_CLIMB_ST) : tonic(from);
+  const first = tonic(from);
+  // From one place to a higher one means upward, also in a voice where they lie close together: there it passes the second.
+  const last = from.anchor === to.anchor || tonic(to) >= first ? tonic(to) : first + LEAST_CLIMB_ST;
   const keys = keyLadder(first, last).filter(fits);
   return keys.slice(Math.max(0, keys.length - most));
 }

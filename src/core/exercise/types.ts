@@ -20,7 +20,7 @@ export const STRANDS = ['crossing', 'head', 'chest', 'range', 'evenness', 'straw
 export type Strand = (typeof STRANDS)[number];
 
 /** Where it stands in a set. */
-export const ROLES = ['warm-up', 'straw', 'work', 'carry', 'test'] as const;
+export const ROLES = ['warm-up', 'straw', 'work', 'carry', 'test', 'cool-down'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** The register it is sung in; `across`: it passes from one into the other. */
@@ -42,7 +42,7 @@ export const MEASURES = ['sounds-through', 'crosses', 'blends', 'holds', 'in-tun
 export type Measure = (typeof MEASURES)[number];
 
 /** A place in the singer's own map that keys are counted from. */
-export const ANCHORS = ['low', 'high', 'change'] as const;
+export const ANCHORS = ['low', 'high', 'change', 'speaking'] as const;
 export type Anchor = (typeof ANCHORS)[number];
 
 /** Which note of the pattern is put where: `edge` of the pattern at `anchor` plus `semitones`. */

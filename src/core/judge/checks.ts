@@ -247,6 +247,8 @@ const wrongNote: Check = {
   fault: 'wrong-note',
   verdict: 'not yet',
   look(key, hearing) {
+    // It sounded, and nothing of it was what was asked for.
+    if (key.notes.every((n) => n.soundedS === 0)) return { midi: key.notes[0].midi };
     const wrong = pitched(key, hearing).find((n) => Math.abs(offBy(n)!) >= WRONG_ST);
     return wrong ? { midi: wrong.midi, by: offBy(wrong)! } : null;
   },

@@ -9,7 +9,7 @@ export interface Audible {
 }
 
 const COLOURLESS = /straw|trill|hum|flutter/;
-const NASAL = /^(m|n|ng)$/;
+const NASAL = /^(m|n|ng|v|z)$/;
 const CLOSED = /(oo|ee)$/;
 /** Sounds that begin with a breath or a stop at each note. */
 const BROKEN = /^(h|y?oo-h|hey|g|b|d|k|p|t)|-h|words/;

@@ -18,7 +18,8 @@ const HAPPENED: Record<Fault, (at: string, by: number) => string> = {
   'not-sung': () => 'was not sung',
   stopped: (at) => `stopped at ${at}`,
   leapt: (at) => `leapt at ${at}`,
-  'wrong-note': (at, by) => `had another note for ${at}: ${semitones(by)} ${by > 0 ? 'higher' : 'lower'}`,
+  'wrong-note': (at, by) =>
+    by === 0 ? `was sung on other notes, from ${at} on` : `had another note for ${at}: ${semitones(by)} ${by > 0 ? 'higher' : 'lower'}`,
   'out-of-tune': (at, by) => `lay ${sharpOrFlat(by)} from ${at} on`,
   'missed-the-end': (at, by) => (by < 0 ? `did not reach ${at}` : `went past ${at}`),
   faded: (at) => `faded toward ${at}`,

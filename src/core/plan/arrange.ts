@@ -4,7 +4,14 @@ import { Exercise, Role } from '../exercise/types';
 import { itemFor } from './plan';
 import { Part, partRank, PlanItem } from './types';
 
-const PART_OF: Record<Role, Part> = { 'warm-up': 'warm-up', straw: 'straw-before', work: 'work', carry: 'carry', test: 'test' };
+const PART_OF: Record<Role, Part> = {
+  'warm-up': 'warm-up',
+  straw: 'straw-before',
+  work: 'work',
+  carry: 'carry',
+  test: 'test',
+  'cool-down': 'straw-after',
+};
 
 /** An exercise the coach puts in, as an item in this voice; null when no key of it stays inside the voice. */
 export function itemByHand(e: Exercise, items: readonly PlanItem[], p: Planning): PlanItem | null {

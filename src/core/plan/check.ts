@@ -1,14 +1,14 @@
-import { Anchors, inVoice, keysFor, TOP_RESERVE_ST } from '../exercise/keys';
+import { Anchors, inVoice, keysFor } from '../exercise/keys';
 import { directionOf, patternSpan } from '../exercise/pattern';
 import { Exercise } from '../exercise/types';
 import { schoolById } from '../map/schools';
 import { Finding } from '../map/types';
 import { noteName } from '../music/pitch';
 import { fullest, SET_MINUTES, weekMinutes } from './dose';
+import { setsOf } from './sessions';
 import type { RuleId } from './rules';
-import { ruleForToday } from './safety';
 import { Grades, isWork, Phase, PlanItem, PlanRequest } from './types';
-import type { Lean } from './voice';
+import { changeOf, chestCeiling, Lean } from './voice';
 import type { Way } from './ways';
 
 /** A plan's request, worked out: what every rule looks at. */
@@ -17,6 +17,9 @@ export interface Planning extends PlanRequest {
   changeMeasured: boolean;
   working: Finding[];
   lean: Lean;
+  /** Only the comfortable band is sung: the voice is small, young or changing. */
+  narrow: boolean;
+  leftItsWay: boolean;
   /** Grades the coach confirmed. */
   confirmed: Partial<Grades>;
   /** Those, and for the rest what the findings let expect. */
@@ -39,11 +42,8 @@ const SCRATCHY_STRANDS = ['crossing', 'evenness'];
 export function blocked(e: Exercise, p: Planning): { rule: RuleId; says: string } | null {
   const suffers = p.map.findings.find((f) => e.avoid.includes(f.name));
   if (suffers) return { rule: 'avoid', says: AVOID_WORDS[suffers.name] };
-  const unwell = ruleForToday(p.today);
-  if (unwell && (e.strand === 'range' || e.role === 'test' || e.weight > 0 || (unwell.does === 'rest-today' && e.role !== 'straw')))
-    return { rule: 'unwell', says: unwell.says };
-  if (p.minor && (e.strand === 'range' || e.loudness === 'swell' || (e.weight > 0 && e.grade >= 4)))
-    return { rule: 'minor', says: 'Not for a young voice.' };
+  if (p.narrow && !inBand(e)) return { rule: 'narrow', says: 'Only the comfortable band in this voice now.' };
+  if (p.minor && !forMinors(e)) return { rule: 'minor', says: 'Not for a young voice.' };
   if (keysFor(e, anchorsFor(e, p)).length === 0) return { rule: 'voice', says: 'No key of it stays inside this voice.' };
   if (p.lean === 'pushes' && e.weight > 0 && p.phase === 0)
     return { rule: 'pushing-voice', says: 'Adds weight, and this voice has to let go of some first.' };
@@ -56,6 +56,25 @@ export function blocked(e: Exercise, p: Planning): { rule: RuleId; says: string 
     return { rule: 'grade', says: `Grade ${e.grade}; this voice is at ${p.grades[e.strand]} there.` };
   return null;
 }
+
+/** What is sung away from the change over a fifth at most, without weight and without a test. */
+const inBand = (e: Exercise): boolean => {
+  const { top, bottom } = patternSpan(e);
+  return e.place === 'away' && e.aim !== 'head' && top - bottom <= BAND_ST && e.weight <= 0 && e.role !== 'test' && anchored(e);
+};
+/** A fifth. */
+const BAND_ST = 7;
+/** Counted from where somebody speaks, not from an end or a change. */
+const anchored = (e: Exercise): boolean => e.keys.from.anchor === 'speaking' && e.keys.to.anchor === 'speaking';
+
+/** No range pushing, nothing that adds weight or is loud, no “ah” to be tested on (common practice, no source). */
+const forMinors = (e: Exercise): boolean =>
+  (e.strand !== 'range' || e.weight < 0) &&
+  e.loudness !== 'swell' &&
+  e.loudness !== 'softer-up' &&
+  e.loudness !== 'fuller-up' &&
+  e.weight <= 0 &&
+  !(e.role === 'test' && e.sounds[0] === 'ah');
 
 const AVOID_WORDS = {
   'pulled-chest': 'It would load a voice that carries chest too high.',
@@ -70,10 +89,19 @@ const AVOID_WORDS = {
 /** Kinds of stepwise work whose keys a school moves up or down; slides and straws pass through everything anyway. */
 const MOVED = new Set<Exercise['family']>(['scale', 'connector', 'toggle', 'riff', 'phrase']);
 
-/** Where keys are counted from for an exercise, as the school sees the change. */
-export function anchorsFor(e: Exercise, p: Pick<Planning, 'anchors' | 'way'>): Anchors {
-  if (e.place !== 'across' || !MOVED.has(e.family)) return p.anchors;
-  return { ...p.anchors, change: p.anchors.change + p.way.shiftSt };
+/** Chest is asked for on purpose. */
+const isChestWork = (e: Exercise): boolean => e.strand === 'chest' && e.aim === 'chest';
+
+/**
+ * Where keys are counted from for an exercise: the change of the finding it serves, as the school sees it; chest work stays near the
+ * speaking pitch.
+ */
+export function anchorsFor(e: Exercise, p: Pick<Planning, 'anchors' | 'way' | 'working' | 'map' | 'voiceType'>): Anchors {
+  const serves = p.working.find((f) => e.suits.includes(f.name));
+  const change = serves && e.place !== 'away' ? changeOf(serves, p.map, p.voiceType) : p.anchors.change;
+  const moved = e.place === 'across' && MOVED.has(e.family) ? p.way.shiftSt : 0;
+  const ceiling = isChestWork(e) ? chestCeiling(p.anchors.speaking, p.voiceType) : Infinity;
+  return { ...p.anchors, change: change + moved, high: Math.min(p.anchors.high, ceiling) };
 }
 
 /** Whether an exercise is behind the singer: by the grade the coach confirmed, or by one expected well above it. */
@@ -85,6 +113,9 @@ export const unmet = (e: Exercise, p: Planning): Exercise[] =>
     const before = p.find(id);
     return before && !mastered(before, p) && !blocked(before, p) ? [before] : [];
   });
+
+/** What a set may begin with. */
+export const warms = ({ part }: Pick<PlanItem, 'part'>): boolean => part === 'warm-up' || part === 'straw-before';
 
 /** Everything in a plan that goes against a rule, in words for the coach. */
 export function conflicts(items: readonly PlanItem[], p: Planning): Conflict[] {
@@ -102,8 +133,12 @@ export function conflicts(items: readonly PlanItem[], p: Planning): Conflict[] {
       say(
         'voice',
         e.id,
-        `Crosses the usable range (${noteName(p.anchors.low)} to ${noteName(p.anchors.high - TOP_RESERVE_ST)}) in ${outside.map((k) => noteName(k)).join(', ')}.`,
+        `Leaves what this voice may sing (${noteName(p.anchors.low)} to ${noteName(p.anchors.high)}) in ${outside.map((k) => noteName(k)).join(', ')}.`,
       );
+    const ceiling = chestCeiling(p.anchors.speaking, p.voiceType);
+    const shouted = isChestWork(e) ? it.keys.filter((key) => key + span.top > ceiling && inVoice(span, key, p.anchors)) : [];
+    if (shouted.length > 0)
+      say('chest-ceiling', e.id, `Chest is asked for above ${noteName(ceiling)} in ${shouted.map((k) => noteName(k)).join(', ')}.`);
     for (const before of unmet(e, p)) {
       const place = at.get(before.id);
       if (place === undefined) say('needs-first', e.id, `“${before.name}” should be easy first.`);
@@ -143,6 +178,8 @@ export function conflicts(items: readonly PlanItem[], p: Planning): Conflict[] {
 
   const warm = items.findIndex((it) => it.part === 'warm-up');
   if (items.length > 0 && warm !== 0) say('warm-first', null, warm < 0 ? 'There is no warm-up.' : 'The warm-up comes first.');
+  else if (setsOf(items).some(({ items: [first] }) => first && !warms(first)))
+    say('warm-first', null, 'Some sets begin cold: sing the warm-up as often as the work.');
   const dose = fullest(items);
   if (items.length > 0 && dose.set > SET_MINUTES)
     say('dose', null, `A set of ${dose.set} minutes is long: about ${SET_MINUTES} are enough.`);

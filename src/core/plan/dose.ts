@@ -4,7 +4,7 @@ import { DAYS_A_WEEK, PlanItem } from './types';
 export const SET_MINUTES = 10;
 export const DAY_MINUTES = 20;
 const LEAST_ITEM_MINUTES = 0.5;
-const STEP_MINUTES = 0.5;
+export const STEP_MINUTES = 0.5;
 
 type Dosed = Pick<PlanItem, 'minutes' | 'timesADay' | 'days'>;
 

@@ -4,13 +4,14 @@ import { Exercise, Measure } from '../exercise/types';
 import { Finding, FindingName } from '../map/types';
 import { noteName } from '../music/pitch';
 import { setName, strawsForToday } from '../straw/choose';
-import { weekMinutes, withinDose } from './dose';
-import { anchorsFor, blocked, Planning, unmet } from './check';
+import { fullest, SET_MINUTES, STEP_MINUTES, weekMinutes, withinDose } from './dose';
+import { BY_AGE, CHANGING_SAYS } from './ages';
+import { anchorsFor, blocked, Planning, unmet, warms } from './check';
 import { RuleId } from './rules';
 import { MINOR_DAY_MINUTES, ruleForToday } from './safety';
-import { DAYS_A_WEEK, LeftOut, Part, Plan, PlanItem, PlanRequest, isWork, partRank } from './types';
-import { anchorsOf, gradesOf, leaning, strongest, URGENCY } from './voice';
-import { phasesFor, WAYS } from './ways';
+import { LeftOut, Part, Plan, PlanItem, PlanRequest, isWork, partRank } from './types';
+import { anchorsOf, gradesOf, leaning, NARROW_ST, strongest, URGENCY } from './voice';
+import { COMFORT, phasesFor, WAYS } from './ways';
 
 const HELD_BACK_BY: Record<FindingName, string> = {
   flip: 'your voice leaps',
@@ -37,16 +38,18 @@ export const MEASURE_WORDS: Record<Measure, string> = {
 const WORK_DAYS = [0, 1, 2, 3, 4, 5];
 const TEST_DAYS = [2, 5];
 const CARRY_DAYS = [1, 3, 5];
-const ALL_DAYS = Array.from({ length: DAYS_A_WEEK }, (_, d) => d);
 const DAYS: Record<Part, readonly number[]> = {
   'warm-up': WORK_DAYS,
-  'straw-before': ALL_DAYS,
+  'straw-before': WORK_DAYS,
   work: WORK_DAYS,
   counterweight: WORK_DAYS,
   carry: CARRY_DAYS,
   test: TEST_DAYS,
   'straw-after': WORK_DAYS,
 };
+
+/** Nothing crosses a change that isn't passed by so much. */
+const CROSSES_ST = 3;
 
 /** What goes first when a day is too full. */
 const EXPENDABLE: readonly Part[] = ['carry', 'counterweight', 'straw-after', 'test', 'work', 'warm-up', 'straw-before'];
@@ -55,20 +58,29 @@ const EXPENDABLE: readonly Part[] = ['carry', 'counterweight', 'straw-after', 't
 export function planning(request: PlanRequest): Planning | null {
   const placed = anchorsOf(request.map, request.voiceType);
   if (!placed) return null;
-  const working = strongest(request.map.findings);
+  const { anchors } = placed;
+  const age = request.age && BY_AGE[request.age];
+  const minor = request.minor || Boolean(age?.minor);
+  // Nothing is concluded from so small a voice, and a changing one is not trained.
+  const narrow = anchors.high - anchors.low < NARROW_ST || Boolean(request.changing) || Boolean(age?.band);
+  const working = narrow ? [] : strongest(request.map.findings);
   const lean = leaning(request.map);
-  const phases = phasesFor(request.school, working[0]?.name, lean === 'light');
+  const phases = narrow ? [COMFORT] : phasesFor(request.school, working[0]?.name, lean === 'light');
+  const named = phases.findIndex((ph) => ph.id === request.phaseId);
   const byId = new Map(request.shelf.map((e) => [e.id, e]));
   return {
     ...request,
     ...placed,
-    minutesADay: request.minor ? Math.min(request.minutesADay, MINOR_DAY_MINUTES) : request.minutesADay,
+    minor,
+    narrow,
+    minutesADay: Math.min(request.minutesADay, age?.mostMinutes ?? (minor ? MINOR_DAY_MINUTES : Infinity)),
     working,
     lean,
     confirmed: request.grades,
-    grades: gradesOf(request.grades, request.map.findings),
+    grades: gradesOf(request.grades, working),
     phases,
-    phase: Math.min(Math.max(0, request.phase), phases.length - 1),
+    phase: named >= 0 ? named : request.phaseId ? 0 : Math.min(Math.max(0, request.phase), phases.length - 1),
+    leftItsWay: request.phaseId !== undefined && named < 0,
     way: WAYS[request.school],
     find: (id) => byId.get(id),
   };
@@ -88,7 +100,7 @@ export function planFor(request: PlanRequest): Plan | null {
   const taken = choose(free, p);
   const items = taken.map(({ e, part, why }) => itemFor(e, part, p, why));
   const dosed = withinDose(inOrder(items, p), p.minutesADay, EXPENDABLE);
-  const kept = balanced(dosed.items, p);
+  const kept = wholeSets(withSongs(balanced(dosed.items, p), p), p.minutesADay);
   const gone = dosed.items.filter((it) => !kept.some((k) => k.exerciseId === it.exerciseId));
   const leftOut: LeftOut[] = [
     ...dosed.dropped.map((it) => ({
@@ -112,6 +124,7 @@ export function planFor(request: PlanRequest): Plan | null {
   ];
   return {
     anchors: p.anchors,
+    leftItsWay: p.leftItsWay,
     changeMeasured: p.changeMeasured,
     school: p.school,
     worksOn: p.working.map((f) => f.name),
@@ -141,14 +154,20 @@ function choose(free: readonly Exercise[], p: Planning): Taken[] {
     if (found) add(found, part, why);
     return found;
   };
-  // A prerequisite that isn't behind the singer comes in just before what needs it.
+  // A prerequisite that isn't behind the singer comes in just before what needs it, among the work it prepares.
   const add = (e: Exercise, part: Part, why: RuleId[]) => {
-    for (const before of unmet(e, p)) if (!has(before)) add(before, before.role === 'work' ? 'work' : part, ['needs-first']);
+    for (const before of unmet(e, p))
+      if (!has(before)) add(before, before.role === 'work' ? 'work' : before.role === 'straw' ? 'straw-before' : part, ['needs-first']);
     if (!has(e)) taken.push({ e, part, why });
   };
 
   const short = p.minutesADay <= 10;
-  best('warm-up', ['warm-first'], (e) => e.role === 'warm-up' && e.grade === 1);
+  best(
+    'warm-up',
+    ['warm-first'],
+    (e) => e.role === 'warm-up' && e.grade === 1,
+    (e) => Math.min(FEW_KEYS, keysFor(e, anchorsFor(e, p)).length),
+  );
   if (!short) best('warm-up', ['warm-first'], (e) => e.role === 'warm-up' && e.grade > 1);
   // A straw where there is one, otherwise a trill or a hum.
   best(
@@ -158,26 +177,39 @@ function choose(free: readonly Exercise[], p: Planning): Taken[] {
     (e) => (e.needs.includes('straw') ? 2 : 0),
   );
 
-  const unwell = ruleForToday(p.today)?.does === 'rest-today';
-  if (!unwell) {
-    const main = p.working[0]?.name;
-    const second = p.working[1]?.name;
-    const forMain = short ? 1 : p.minutesADay > 20 ? 3 : 2;
-    for (let i = 0; i < forMain; i++)
-      best('work', ['finding', 'phase'], (e) => e.role === 'work' && (!main || e.suits.includes(main)) && mayJoin(e, taken, p));
-    if (second) best('work', ['finding'], (e) => e.role === 'work' && e.suits.includes(second) && mayJoin(e, taken, p));
-    if (!short) counterweight(taken, p, best);
-    if (p.minutesADay > 10) best('carry', ['into-song'], (e) => e.role === 'carry' && unmet(e, p).every(has));
-    best('test', ['test-last'], (e) => e.role === 'test');
-  }
+  const main = p.working[0]?.name;
+  const second = p.working[1]?.name;
+  const phase = p.phases[p.phase];
+  const forMain = short ? 1 : p.minutesADay > 20 ? 3 : 2;
+  // What the phase is for comes first, whatever finding it serves; then what holds the voice back.
+  const ofPhase = (e: Exercise) => e.role === 'work' && phase.likes.includes(e.id) && mayJoin(e, taken, p);
+  const forFinding = (e: Exercise) => e.role === 'work' && (!main || e.suits.includes(main)) && mayJoin(e, taken, p);
+  for (let i = 0; i < forMain; i++) if (i % 2 || !best('work', ['phase'], ofPhase)) best('work', ['finding', 'phase'], forFinding);
+  if (second) best('work', ['finding'], (e) => e.role === 'work' && e.suits.includes(second) && mayJoin(e, taken, p));
+  if (!short) counterweight(taken, p, best);
+  if (p.minutesADay > 10 && !p.narrow) best('carry', ['into-song'], (e) => e.id === SONG_LINE);
+  best('test', ['test-last'], (e) => e.role === 'test' && testsPhase(e, p));
   best(
     'straw-after',
     ['straw-around'],
-    (e) => e.role === 'straw',
-    (e) => (e.loudness === 'soft' ? 1 : 0),
+    (e) => e.role === 'straw' || e.role === 'cool-down',
+    (e) => (e.role === 'cool-down' ? COOLS : e.loudness === 'soft' ? 1 : 0),
   );
   return taken;
 }
+
+/** What cools goes before any straw at the end of a set. */
+const COOLS = 10;
+
+/** A warm-up wants a few keys to walk through; more of them are no better. */
+const FEW_KEYS = 3;
+
+/** The line of a song: what is carried over is one the coach names. */
+const SONG_LINE = 'song-line';
+
+/** A test on the phase's own sound: “ah”, the hardest to cross on, only when crossing is at grade 4 (common practice, no source). */
+const testsPhase = (e: Exercise, p: Planning): boolean =>
+  (e.sounds[0] === 'ah') === (p.grades.crossing >= 4 && !p.minor && p.phases[p.phase].id !== 'release');
 
 /** A voice that is light takes at most one weight-removing exercise; one that pushes gets weight only after letting go. */
 function mayJoin(e: Exercise, taken: readonly Taken[], p: Planning): boolean {
@@ -230,7 +262,8 @@ function inOrder(items: readonly PlanItem[], p: Planning): PlanItem[] {
     if (out.includes(it)) return;
     for (const id of e(it).after) {
       const before = sorted.find((s) => s.exerciseId === id);
-      if (before) put(before);
+      // What is sung later for its own sake isn't moved forward.
+      if (before && partRank(before) <= partRank(it)) put(before);
     }
     out.push(it);
   };
@@ -254,6 +287,63 @@ function balanced(items: readonly PlanItem[], p: Planning): PlanItem[] {
   }
 }
 
+/** A line of a song takes this long a time at most. */
+const MOST_SONG_MINUTES = 5;
+
+/** Songs take their phase's share of the week: longer at a time, then on more days. */
+function withSongs(items: readonly PlanItem[], p: Planning): PlanItem[] {
+  const share = p.phases[p.phase].carryShare;
+  const out = items.map((it) => ({ ...it }));
+  const song = out.find((it) => it.part === 'carry');
+  if (!song) return out;
+  const week = () => out.reduce((sum, it) => sum + weekMinutes(it), 0);
+  while (weekMinutes(song) < share * week()) {
+    if (song.days.length < WORK_DAYS.length && song.minutes >= 2) song.days = [...WORK_DAYS];
+    else if (song.minutes < MOST_SONG_MINUTES && fits({ ...song, minutes: song.minutes + STEP_MINUTES }, song, out, p.minutesADay))
+      song.minutes += STEP_MINUTES;
+    else {
+      // What else is long gives way.
+      const longest = out.filter((it) => isWork(it) && it.minutes > STEP_MINUTES * 2).sort((a, b) => b.minutes - a.minutes)[0];
+      if (!longest || song.minutes >= MOST_SONG_MINUTES) break;
+      longest.minutes -= STEP_MINUTES;
+      song.minutes += STEP_MINUTES;
+    }
+  }
+  return out;
+}
+
+const fits = (now: PlanItem, was: PlanItem, items: readonly PlanItem[], minutesADay: number): boolean => {
+  const dose = fullest(items.map((it) => (it === was ? now : it)));
+  return dose.set <= SET_MINUTES && dose.day <= minutesADay;
+};
+
+/**
+ * Every set of a day begins warm and ends cool: the warm-up and the last item are sung as often as anything else, at least half a
+ * minute; the work is sung less often until all of it fits the day.
+ */
+function wholeSets(items: readonly PlanItem[], minutesADay: number): PlanItem[] {
+  const out = items.map((it) => ({ ...it }));
+  const warm = out.find(({ part }) => part === 'warm-up') ?? out.find(warms);
+  const cool = [...out].reverse().find(({ part }) => part === 'straw-after');
+  const ends = [warm, cool].filter((it) => it !== undefined);
+  const rest = out.filter((it) => !ends.includes(it));
+  for (;;) {
+    const sets = Math.max(1, ...rest.map((it) => it.timesADay));
+    for (const it of ends) {
+      it.timesADay = sets;
+      it.days = [...new Set(rest.flatMap((r) => r.days))].sort((a, b) => a - b);
+      if (it.days.length === 0) it.days = [...WORK_DAYS];
+    }
+    const { day, set } = fullest(out);
+    if (day <= minutesADay && set <= SET_MINUTES) return out;
+    const long = ends.filter((it) => it.minutes > STEP_MINUTES).sort((a, b) => b.minutes - a.minutes)[0];
+    const often = rest.filter((it) => it.timesADay === sets && sets > 1);
+    if (long) long.minutes -= STEP_MINUTES;
+    else if (often.length) often.forEach((it) => it.timesADay--);
+    else return out;
+  }
+}
+
 /** An exercise as an assignment in this voice: the singer's keys, sound, dose and days, and why. */
 export function itemFor(e: Exercise, part: Part, p: Planning, why: RuleId[]): PlanItem {
   const suited = p.working.find((f) => e.suits.includes(f.name));
@@ -273,14 +363,14 @@ export function itemFor(e: Exercise, part: Part, p: Planning, why: RuleId[]): Pl
     reason: reasonFor(e, part, suited, p),
     caution: e.caution,
     rules: [...new Set<RuleId>([...why, 'voice', ...(liked ? (['school'] as const) : []), 'dose'])],
-    advance: advanceOf(e, part, sound),
+    advance: advanceOf(e, part, sound, p),
   };
 }
 
 const LEANS: Record<Planning['lean'], string> = {
   light: 'your voice is light already',
   balanced: 'the rest of the set leans the other way',
-  heavy: 'your voice is on the heavy side',
+  heavy: 'chest outweighs head in your voice now',
   pushes: 'your voice tends to push',
 };
 
@@ -289,23 +379,19 @@ function soundFor(e: Exercise, p: Planning): string {
   return e.sounds.slice(0, 2).find((s) => p.way.sounds.includes(s)) ?? e.sounds[0];
 }
 
-function advanceOf(e: Exercise, part: Part, sound: string): string {
-  const often = `When ${MEASURE_WORDS[e.measure]} in four takes of five on three days`;
-  if (part === 'test') return `${often}, this phase is over.`;
+function advanceOf(e: Exercise, part: Part, sound: string, p: Planning): string {
+  if (part === 'test') return `This phase is over when ${p.phases[p.phase].until}; your coach has the last word.`;
+  const often = `When ${MEASURE_WORDS[e.measure]} in four takes of five, easily, on three days`;
   const next = e.sounds[e.sounds.indexOf(sound) + 1];
   return `${often}, go on to ${next ? `“${next}”` : 'the next grade'}.`;
 }
 
 function reasonFor(e: Exercise, part: Part, suited: Finding | undefined, p: Planning): string {
   if (part === 'counterweight') return `Because ${LEANS[p.lean]}, for balance: ${e.purpose}.`;
-  if (!suited || part === 'warm-up') return `Because ${e.purpose}.`;
-  const at = noteName(p.anchors.change);
-  const where =
-    suited.name === 'no-chest'
-      ? `below ${noteName(suited.midi)}`
-      : p.changeMeasured
-        ? `around ${at}`
-        : `around ${at}, where we expect the change`;
+  // That a voice blends is no reason for work; what the exercise is for is.
+  if (!suited || suited.name === 'blended' || part !== 'work') return `Because ${e.purpose}.`;
+  const at = noteName(suited.midi);
+  const where = suited.name === 'no-chest' ? `below ${at}` : `around ${at}`;
   return `Because ${HELD_BACK_BY[suited.name]} ${where}: ${e.purpose}.`;
 }
 
@@ -319,13 +405,29 @@ function whyNot(e: Exercise, p: Planning): string {
 
 function notesOf(p: Planning): string[] {
   const unwell = ruleForToday(p.today);
+  const age = p.age && BY_AGE[p.age].says;
   return [
-    ...(unwell ? [unwell.says] : []),
-    ...(p.minor ? ['A young voice: no range pushing, nothing loud, and a listening again within a few weeks.'] : []),
+    ...(unwell ? [`${unwell.says} The week is planned as for days that are well.`] : []),
+    ...(p.changing
+      ? [CHANGING_SAYS]
+      : age
+        ? [age]
+        : p.minor
+          ? ['A young voice: no range pushing, nothing loud, and a listening again within a few weeks.']
+          : []),
+    ...(p.leftItsWay
+      ? ['The map now asks for another way than the phase that was begun: choose a phase anew, or stay where you are.']
+      : []),
+    ...(p.narrow && !p.changing && !(p.age && BY_AGE[p.age].band)
+      ? [`Under ${NARROW_ST} semitones were heard: no finding is worked on until more of the voice is known.`]
+      : []),
+    ...(!p.narrow && !p.changeMeasured && p.anchors.high < p.anchors.change + CROSSES_ST
+      ? [`Not yet heard above ${noteName(p.anchors.high)}: look for head voice from above before anything crosses.`]
+      : []),
     ...(p.lean === 'light'
       ? ['A light voice: what takes weight off is used sparingly, and heavy songs are the easiest way to harm it.']
       : []),
     ...(p.lean === 'pushes' && p.phase === 0 ? ['For these weeks nothing that adds weight; loud songs wait if they can.'] : []),
-    `Success here: ${p.way.success}.`,
+    p.phase === 0 && p.phases.length > 1 ? `Success in this phase: ${p.phases[0].until}.` : `Success here: ${p.way.success}.`,
   ];
 }

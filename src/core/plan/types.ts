@@ -3,6 +3,7 @@ import { Exercise, Material, Strand } from '../exercise/types';
 import { SchoolId } from '../map/schools';
 import { FindingName, VoiceMap } from '../map/types';
 import { Straw } from '../straw/flow';
+import type { Age } from './ages';
 import type { RuleId } from './rules';
 import type { Today } from './safety';
 import { VoiceTypeId } from './voice-types';
@@ -55,11 +56,16 @@ export interface PlanRequest {
   materials: readonly Material[];
   /** The singer's own straws. */
   straws: readonly (Straw & { count: number })[];
-  /** Which phase of the way the singer is in, 0 the first. */
+  /** Which phase of the way the singer is in, 0 the first; `phaseId`, where it is there, names it, whatever the map now says. */
   phase: number;
+  phaseId?: string;
   /** Grades reached; what is missing is expected from the map. */
   grades: Partial<Grades>;
   minor: boolean;
+  /** How old the singer is; absent: not said. */
+  age?: Age;
+  /** A voice that is changing. */
+  changing?: boolean;
   today: Today | null;
 }
 
@@ -71,6 +77,8 @@ export interface Phase {
   aim: string;
   /** What ends it. */
   until: string;
+  /** Share of the week's minutes that goes into songs, 0..1. */
+  carryShare: number;
   strands: readonly Strand[];
   /** Weight it works with by preference. */
   weight: -1 | 0 | 1;
@@ -86,6 +94,8 @@ export interface LeftOut {
 
 export interface Plan {
   anchors: Anchors;
+  /** The phase that was begun isn't on the way that the map now asks for: a question to the coach. */
+  leftItsWay: boolean;
   /** Whether the change was measured or only expected for the voice type. */
   changeMeasured: boolean;
   school: SchoolId;

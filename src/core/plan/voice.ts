@@ -15,29 +15,64 @@ export const URGENCY: Record<FindingName, number> = {
   blended: 1,
 };
 
-/** Places the keys are counted from. A siren's extremes stand in for a usable range, two semitones inside. */
+/** What was only touched is sung no nearer than this to (common practice, no source). */
+const TOUCHED_RESERVE_ST = 2;
+/** Somebody whose speaking pitch wasn't heard speaks about so far above the lowest note (common practice, no source). */
+const SPEAKS_ABOVE_LOW_ST = 5;
+
+/**
+ * Places the keys are counted from. The ends are what the coach pinned, else what is usable, else what was touched less two
+ * semitones, each end for itself. The change is the one the map is surest of, else the one expected of the voice type, which may lie
+ * above all that was ever sung: then nothing crosses it.
+ */
 export function anchorsOf(map: VoiceMap, type: VoiceTypeId): { anchors: Anchors; changeMeasured: boolean } | null {
-  const inside = map.extreme ? { low: Math.ceil(map.extreme.low.midi) + 1, high: Math.floor(map.extreme.high.midi) } : null;
-  if (!inside) return null;
+  if (!map.extreme) return null;
+  // Where only the other end was pinned in a voice whose usable range isn't known, this end was only touched.
+  const other = { low: 'usable-high', high: 'usable-low' } as const;
+  const own = { low: 'usable-low', high: 'usable-high' } as const;
+  const known = (end: 'low' | 'high') => map.usable !== null && (own[end] in map.pinned || map.pinned[other[end]] !== null);
   const main = [...map.passaggi].sort((a, b) => b.confidence - a.confidence)[0];
-  const change = main ? Math.round(main.midi) : Math.min(expectedChange(type), inside.high - 4);
   return {
     anchors: {
-      low: Math.min(map.usable?.low.midi ?? inside.low, inside.low),
-      high: Math.max(map.usable?.high.midi ?? 0, inside.high),
-      change,
+      low: Math.ceil(known('low') ? map.usable!.low.midi : map.extreme.low.midi + TOUCHED_RESERVE_ST),
+      high: Math.floor(known('high') ? map.usable!.high.midi : map.extreme.high.midi - TOUCHED_RESERVE_ST),
+      change: Math.round(main?.midi ?? expectedChange(type)),
+      speaking: Math.round(map.speakingMidi ?? map.extreme.low.midi + SPEAKS_ABOVE_LOW_ST),
     },
     changeMeasured: Boolean(main),
   };
 }
 
+/** Chest is worked on no higher than this above where somebody speaks, and this far under where such voices change (common practice, no source). */
+const CHEST_OVER_SPEAKING_ST = 7;
+const CHEST_UNDER_CHANGE_ST = 4;
+
+/** The highest note of chest work, whatever change was measured. */
+export const chestCeiling = (speakingMidi: number, type: VoiceTypeId): number =>
+  Math.min(speakingMidi + CHEST_OVER_SPEAKING_ST, expectedChange(type) - CHEST_UNDER_CHANGE_ST);
+
+/** A change lies this near to the finding that is about it. */
+const ABOUT_ST = 5;
+
+/** Where work for a finding lies: at its own change, or, where none is near it, at the one expected of the voice type. */
+export function changeOf(finding: Finding, map: Pick<VoiceMap, 'passaggi'>, type: VoiceTypeId): number {
+  const near = (midi: number) => Math.abs(midi - finding.midi);
+  const own = [...map.passaggi].sort((a, b) => near(a.midi) - near(b.midi))[0];
+  return Math.round(own && near(own.midi) <= ABOUT_ST ? own.midi : expectedChange(type));
+}
+
+/** Under this many semitones a voice has nothing to work on but its comfortable band (common practice, no source). */
+export const NARROW_ST = 14;
+
+/** Two findings of one name further apart than this are about two changes. */
+const APART_ST = 4;
+
 /** The findings that hold a voice back most, two at most. */
 export function strongest(findings: readonly Finding[]): Finding[] {
-  const seen = new Set<FindingName>();
-  return [...findings]
-    .sort((a, b) => URGENCY[b.name] * b.confidence - URGENCY[a.name] * a.confidence)
-    .filter((f) => !seen.has(f.name) && seen.add(f.name))
-    .slice(0, 2);
+  const out: Finding[] = [];
+  for (const f of [...findings].sort((a, b) => URGENCY[b.name] * b.confidence - URGENCY[a.name] * a.confidence))
+    if (!out.some((o) => o.name === f.name && Math.abs(o.midi - f.midi) < APART_ST)) out.push(f);
+  return out.slice(0, 2);
 }
 
 const LIGHT = -0.15;

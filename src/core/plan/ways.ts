@@ -60,6 +60,12 @@ export const WAYS: Record<SchoolId, Way> = {
   },
 };
 
+/** Shares of a week that go into songs, from the first phases to the last (common practice, no source). */
+const EARLY_CARRY = 0.1;
+const CORE_CARRY = 0.2;
+const JOIN_CARRY = 0.35;
+const SONG_CARRY = 0.5;
+
 const phase = (
   id: string,
   name: string,
@@ -69,7 +75,8 @@ const phase = (
   aim: string,
   until: string,
   likes: string[] = [],
-): Phase => ({ id, name, weeks, weight, strands, aim, until, likes });
+  carryShare = EARLY_CARRY,
+): Phase => ({ id, name, weeks, weight, strands, aim, until, likes, carryShare });
 
 const RELEASE = phase(
   'release',
@@ -89,7 +96,8 @@ const CORE = phase(
   ['head', 'crossing'],
   'Give the released sound its core back, from above downward.',
   'the first head notes hold clear for four beats, and the siren still goes through',
-  ['first-head-hold', 'twang-fifth', 'cry-fifth'],
+  ['first-head-hold', 'cry-fifth', 'twang-fifth'],
+  CORE_CARRY,
 );
 const JOIN = phase(
   'join',
@@ -100,6 +108,7 @@ const JOIN = phase(
   'Steps, arpeggios and open vowels across the change.',
   'the seamless siren on “ah” is hard to place by ear',
   ['five-note-ah', 'octave-arpeggio', 'narrow-slide'],
+  JOIN_CARRY,
 );
 const CARRY = phase(
   'carry',
@@ -109,7 +118,20 @@ const CARRY = phase(
   ['evenness', 'range'],
   'Longer, faster, opener; and all of it into songs.',
   'the coach hears it in a whole song',
-  ['nine-note', 'anchored-leap'],
+  ['nine-note', 'octave-and-a-fifth', 'triplet-run'],
+  SONG_CARRY,
+);
+
+/** For voices that are small, young or changing. */
+export const COMFORT = phase(
+  'comfort',
+  'Comfortable band',
+  [3, 4],
+  0,
+  ['evenness'],
+  'Sing where it is easy, falling more than rising, and nothing at the ends.',
+  'the next listening shows a wider voice',
+  ['three-note-fall', 'gentle-fifth-glide', 'five-four-three'],
 );
 
 /** The way from a finding to a voice at ease, in phases (common practice, no source). */
@@ -149,6 +171,7 @@ const BY_FINDING: Record<FindingName, readonly Phase[]> = {
       'Slides both ways, and core for the first head notes.',
       'the long siren crosses both ways on three days running',
       ['long-siren', 'cry-siren', 'h-crossing'],
+      CORE_CARRY,
     ),
     JOIN,
     CARRY,

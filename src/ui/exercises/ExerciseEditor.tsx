@@ -35,7 +35,12 @@ import {
 import { PatternEditor } from './PatternEditor';
 
 const TONIC = 60;
-const ANCHOR_WORDS: Record<Anchor, string> = { low: 'the lowest comfortable note', change: 'the change', high: 'the highest note' };
+const ANCHOR_WORDS: Record<Anchor, string> = {
+  low: 'the lowest comfortable note',
+  speaking: 'the speaking pitch',
+  change: 'the change',
+  high: 'the highest note',
+};
 
 const options = <K extends string>(words: Record<K, string>, keys: readonly K[]) => keys.map((k) => [k, words[k]] as const);
 

@@ -29,6 +29,7 @@ export const ROLE_WORDS: Record<Role, string> = {
   work: 'Work',
   carry: 'Into a song',
   test: 'Test',
+  'cool-down': 'Cool-down',
 };
 
 export const AIM_WORDS: Record<(typeof AIMS)[number], string> = {

@@ -1,10 +1,10 @@
-import { bottom, exercise, pattern, top } from './make';
+import { bottom, EASY, exercise, pattern, top } from './make';
 
 /** Colours that help the registers overlap, quick patterns, and work at the top (common practice, no source). */
 export const CONNECTORS = [
   exercise({
     id: 'twang-fifth',
-    name: 'Cartoon “ah” on a fifth',
+    name: 'Cartoon sound on a fifth',
     family: 'connector',
     strand: 'crossing',
     grade: 3,
@@ -13,7 +13,7 @@ export const CONNECTORS = [
     place: 'across',
     steps: pattern('1 5 5 3 1', 1),
     tempo: [80, 92, 108],
-    sounds: ['twangy ah', 'twangy eh'],
+    sounds: ['twangy eh', 'twangy ah'],
     keys: { from: top('change', 0), to: top('change', 4) },
     suits: ['flip', 'weak-first-head'],
     avoid: ['pulled-chest'],
@@ -21,9 +21,9 @@ export const CONNECTORS = [
     minutes: 1,
     timesADay: 2,
     measure: 'crosses',
-    how: 'A bright, silly cartoon “ah”, as if the sound sat behind the nose. Up a fifth and down; small and bright.',
+    how: 'A bright, silly cartoon sound, small as a toy. Up a fifth and down. Pinch the nose: nothing should change.',
     purpose: 'the bright narrow colour belongs to both registers, so they can overlap on it',
-    caution: 'Silly, not loud.',
+    caution: `Silly, not loud. ${EASY}`,
   }),
   exercise({
     id: 'cry-fifth',
@@ -44,7 +44,7 @@ export const CONNECTORS = [
     timesADay: 2,
     measure: 'crosses',
     how: 'With the whimper of a puppy shut out: up a fifth and down. Keep the whimper on the low notes too.',
-    purpose: 'the cry keeps the edges of the folds together across the change',
+    purpose: 'the cry keeps the tone thin and connected across the change',
   }),
   exercise({
     id: 'hoot-octave',
@@ -61,6 +61,7 @@ export const CONNECTORS = [
     sounds: ['hoo', 'hee'],
     keys: { from: top('change', 3), to: top('change', 6) },
     suits: ['pulled-chest', 'toggle', 'uneven-loudness'],
+    avoid: ['no-chest'],
     minutes: 1,
     timesADay: 3,
     measure: 'crosses',
@@ -86,7 +87,7 @@ export const CONNECTORS = [
     minutes: 1,
     timesADay: 2,
     measure: 'crosses',
-    how: 'Begin each note on “ng”, then open just a crack: narrow, forward, a little in the nose.',
+    how: 'Narrow and forward, hardly more than a crack open, as if the sound came out between the front teeth.',
     purpose: 'narrow and forward keeps the mix from falling into head',
   }),
   exercise({
@@ -107,7 +108,7 @@ export const CONNECTORS = [
     minutes: 1,
     timesADay: 3,
     measure: 'in-tune',
-    how: 'Five notes down in head: first “oo”, then “nyeh”, then “yeh”. Brighter each time, no louder.',
+    how: 'Five notes down in head voice, on the sound your plan says: a little brighter than the last one, no louder.',
     purpose: 'twang brings the folds together, step by step, where the tone is thin',
     caution: 'If it turns into chest you have gone too far: back to “oo”.',
   }),
@@ -129,7 +130,7 @@ export const CONNECTORS = [
     minutes: 1.5,
     timesADay: 2,
     measure: 'crosses',
-    how: 'Five notes; from the third on let “ah” lean a little toward “oh”, and back as you come down. The ear should hardly notice.',
+    how: 'Five notes; from about two notes below your change let the vowel lean toward the rounder one, and back as you come down. The ear should hardly notice.',
     purpose: 'a vowel that rounds in time makes room for the change before it comes',
   }),
   exercise({
@@ -145,7 +146,7 @@ export const CONNECTORS = [
     steps: pattern('1 5 1', 1, 2),
     tempo: [66, 76, 88],
     sounds: ['yawned oo', 'yawned oh'],
-    keys: { from: top('change', 6), to: top('high', -3) },
+    keys: { from: top('change', 6), to: top('high', -1) },
     suits: ['blended', 'pulled-chest'],
     minutes: 1,
     timesADay: 4,
@@ -174,7 +175,7 @@ export const CONNECTORS = [
     minutes: 1,
     timesADay: 2,
     measure: 'in-tune',
-    how: 'A quick, lazy run down five notes. Slow enough that every note is there; then a little faster each day.',
+    how: 'A quick, lazy run: a step up, then down to the tonic. Slow enough that every note is there; then a little faster each day.',
     purpose: 'agility shows whether the balance holds when there is no time to think about it',
   }),
   exercise({
@@ -214,7 +215,7 @@ export const CONNECTORS = [
     steps: pattern('3 2 1 2 1', 1),
     tempo: [72, 84, 96],
     sounds: ['no', 'ya', 'ah'],
-    keys: { from: bottom('low', 2), to: top('change', -1) },
+    keys: { from: bottom('speaking', -2), to: top('speaking', 5), most: 7 },
     suits: ['no-chest'],
     avoid: ['pulled-chest'],
     minutes: 1.5,
@@ -257,14 +258,14 @@ export const CONNECTORS = [
     weight: 0,
     aim: 'across',
     place: 'across',
-    steps: pattern('1 2 3 5:2 4 3 2', 1, 3),
+    steps: pattern('1 2 3 5:2 4 2 1', 1, 3),
     tempo: [72, 84, 100],
     sounds: ['oo', 'the vowels alone', 'the words'],
     keys: { from: top('change', -1), to: top('change', 2), most: 3 },
     minutes: 1,
     timesADay: 1,
     measure: 'crosses',
-    how: 'Sing the line to warm into it, then one line of a song you are working on: first on “oo”, then on its vowels, then with the words.',
+    how: 'Sing the line to warm into it, then one line of a song you are working on, on the sound your plan says.',
     purpose: 'an exercise is only worth what reaches the song',
   }),
   exercise({

@@ -1,4 +1,4 @@
-import { bottom, exercise, pattern, top } from './make';
+import { bottom, EASY, exercise, pattern, top } from './make';
 
 /** Held notes, and notes that are said before they are sung (common practice, no source). */
 export const HOLDS = [
@@ -11,7 +11,7 @@ export const HOLDS = [
     weight: 1,
     aim: 'head',
     place: 'at',
-    loudness: 'swell',
+    loudness: 'even',
     steps: pattern('1', 4, 4),
     tempo: [60, 66, 76],
     sounds: ['hoo', 'oo', 'yeh'],
@@ -20,9 +20,9 @@ export const HOLDS = [
     minutes: 1.5,
     timesADay: 3,
     measure: 'holds',
-    how: 'Three semitones above the change: start small, hold, let it grow a little and die away. Then a semitone lower.',
+    how: 'Three semitones above the change: start small and hold it evenly. Then a semitone lower.',
     purpose: 'it gives the first notes of head voice a core, from above downward',
-    caution: 'Grow only as far as it stays head voice.',
+    caution: `It stays head voice throughout. ${EASY}`,
   }),
   exercise({
     id: 'huh-octave',
@@ -36,7 +36,7 @@ export const HOLDS = [
     steps: pattern('1 1~8 8', 1, 3),
     tempo: [66, 76, 88],
     sounds: ['huh-oo', 'huh-oh'],
-    keys: { from: top('change', 3), to: top('change', 6) },
+    keys: { from: top('change', 5), to: top('change', 8) },
     suits: ['weak-first-head'],
     avoid: ['pulled-chest'],
     after: ['first-head-hold'],
@@ -105,7 +105,7 @@ export const HOLDS = [
     steps: pattern('1:0.5 1', 2, 3),
     tempo: [66, 76, 88],
     sounds: ['no', 'ya', 'ah'],
-    keys: { from: bottom('low', 2), to: top('change', -2) },
+    keys: { from: bottom('speaking', -2), to: bottom('speaking', 4), most: 6 },
     suits: ['no-chest'],
     avoid: ['pulled-chest'],
     minutes: 1,
@@ -125,11 +125,11 @@ export const HOLDS = [
     aim: 'chest-blend',
     place: 'across',
     loudness: 'fuller-up',
-    steps: pattern('1 5:2 3 1', 1, 2),
+    steps: pattern('1 5:1 3 1', 1, 1),
     tempo: [80, 92, 104],
     sounds: ['hey', 'ya', 'ah'],
-    keys: { from: top('change', -1), to: top('change', 3) },
-    suits: ['blended', 'no-chest'],
+    keys: { from: top('change', -1), to: top('change', 2) },
+    suits: ['blended'],
     avoid: ['pulled-chest'],
     schools: ['chest-first', 'bridges'],
     after: ['say-then-sustain'],

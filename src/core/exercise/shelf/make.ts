@@ -26,6 +26,10 @@ export const exercise = (given: Omit<Exercise, Usual> & Partial<Pick<Exercise, U
   schools: [],
   after: [],
   needs: [],
-  caution: EASY,
   ...given,
+  caution: withEasy(given),
 });
+
+/** What an exercise warns of beside what always holds: whatever isn't soft may scratch. */
+const withEasy = ({ caution, loudness }: { caution?: string; loudness?: Exercise['loudness'] }): string =>
+  !caution ? EASY : loudness === 'soft' || caution.includes(EASY) ? caution : `${caution} ${EASY}`;

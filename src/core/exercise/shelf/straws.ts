@@ -1,12 +1,12 @@
 import { bottom, exercise, OWN_STRAW, pattern, top } from './make';
 
-const FLUTTER = 'If the flutter stops you are pressing: softer, more air.';
+const FLUTTER = 'If the flutter stops: two fingers lift the cheeks, more air, a lower key; not louder.';
 
 /** Straw work, trills and hums (common practice, no source): always lighter than singing. */
 export const STRAWS = [
   exercise({
     id: 'straw-slide',
-    name: 'Straw slide, low to high',
+    name: 'Straw slide over a fifth',
     family: 'straw',
     strand: 'straw',
     role: 'straw',
@@ -156,7 +156,6 @@ export const STRAWS = [
     name: 'Three through the straw, one sung',
     family: 'straw',
     strand: 'straw',
-    role: 'carry',
     grade: 2,
     weight: -1,
     aim: 'across',
@@ -258,7 +257,7 @@ export const STRAWS = [
     steps: pattern('1', 6, 6),
     tempo: [60, 66, 76],
     sounds: ['m', 'n', 'ng'],
-    keys: { from: bottom('low', 6), to: bottom('low', 11) },
+    keys: { from: bottom('speaking', -2), to: bottom('speaking', 4) },
     suits: ['uneven-loudness', 'weak-first-head'],
     minutes: 1,
     timesADay: 3,

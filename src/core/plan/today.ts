@@ -1,0 +1,35 @@
+import { patternSpan } from '../exercise/pattern';
+import type { Exercise } from '../exercise/types';
+import { ruleForToday, SafetyRule, Today } from './safety';
+import type { PlanItem } from './types';
+
+/** What of an item may be sung today: its keys, none of them when it is left, and why. */
+export interface SungToday {
+  keys: number[];
+  because: SafetyRule | null;
+}
+
+/**
+ * What today's answers leave of an item: in pain nothing; ill or hoarse no range, no test, no weight, and no key that reaches above the
+ * change. They decide today and never the week (common practice, no source).
+ */
+export function sungToday(
+  e: Pick<Exercise, 'strand' | 'role' | 'weight' | 'steps'>,
+  keys: readonly number[],
+  today: Today | null,
+  changeMidi: number,
+): SungToday {
+  const because = ruleForToday(today);
+  if (!because) return { keys: [...keys], because: null };
+  if (because.does === 'rest-today' || e.strand === 'range' || e.role === 'test' || e.weight > 0) return { keys: [], because };
+  const { top } = patternSpan(e);
+  const under = keys.filter((key) => key + top <= changeMidi);
+  return { keys: under, because: under.length === keys.length ? null : because };
+}
+
+/** A day's items as today's answers leave them: those without a key that may be sung are gone. */
+export const forToday = <T extends PlanItem & { exercise: Exercise }>(items: readonly T[], today: Today | null, changeMidi: number): T[] =>
+  items.flatMap((it) => {
+    const { keys } = sungToday(it.exercise, it.keys, today, changeMidi);
+    return keys.length ? [{ ...it, keys }] : [];
+  });
