@@ -2,13 +2,13 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { SHELF } from '../core/exercise/shelf';
-import { VoiceFile } from '../core/format/voice-file';
 import { readWav } from '../core/format/wav';
 import { hearExercise } from '../core/judge/hear';
 import { judgementInWords, inWords } from '../core/judge/words';
 import type { Because, Judgement, KnownVoice } from '../core/judge/types';
 import { knownVoice } from '../core/judge/known-voice';
 import { mapOfVoice } from '../core/format/voice-file';
+import { voiceIn } from './voice-in';
 import { noteName } from '../core/music/pitch';
 import { expectedChange } from '../core/plan/voice-types';
 
@@ -21,14 +21,11 @@ const whole = (text: string, what: string, low: number, high: number): number =>
   return n;
 };
 
-async function voiceIn(file: string | undefined): Promise<KnownVoice | null> {
+/** What a voice's file says of the change; null where none is given. */
+async function knownIn(file: string | undefined): Promise<KnownVoice | null> {
   if (!file) return null;
-  const parsed = VoiceFile.safeParse(JSON.parse(await readFile(file, 'utf8')));
-  if (!parsed.success)
-    throw new Error(
-      `${file} describes no voice (docs/voice.schema.json): ${parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`,
-    );
-  return knownVoice(mapOfVoice(parsed.data), expectedChange(parsed.data.person.voiceType));
+  const voice = await voiceIn(file);
+  return knownVoice(mapOfVoice(voice), expectedChange(voice.person.voiceType));
 }
 
 /** As printed with --json; the schema is in docs/judge.schema.json. */
@@ -77,7 +74,7 @@ async function main() {
   if (!exercise) throw new Error(`There is no exercise "${values.exercise}": npm run -s shelf lists them.`);
   const keys = values.keys.split(',').map((k) => whole(k, 'key', 24, 96));
   const tempo = values.tempo === undefined ? exercise.tempo[1] : whole(values.tempo, 'tempo', 20, 300);
-  const voice = await voiceIn(values.voice);
+  const voice = await knownIn(values.voice);
   const pcm = readWav(await readFile(positionals[0]));
   const { judgement } = hearExercise(pcm, { exercise, sound: values.sound ?? exercise.sounds[0], keys, tempo }, voice);
   if (values.json) process.stdout.write(`${JSON.stringify(judgementJson(judgement))}\n`);

@@ -1,10 +1,16 @@
 import { z } from 'zod';
-import { STRANDS } from '../exercise/types';
+import { MATERIALS, STRANDS } from '../exercise/types';
+import { VERDICTS } from '../judge/types';
 import { SCHOOL_IDS } from '../map/schools';
 import { CrossingName, FINDING_NAMES, PIN_NAMES, VoiceMap } from '../map/types';
 import { withPins } from '../map/pins';
 import { parseNote } from '../music/pitch';
+import { AGES } from '../plan/ages';
+import { DATE_KINDS } from '../plan/road';
+import { USUAL_MINUTES } from '../plan/request';
+import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';
+import { Entry, successOf } from '../practice/types';
 
 /** A note as MIDI (60, 60.5) or by name ("C4", "Bb3"). */
 const Note = z
@@ -21,6 +27,39 @@ const Note = z
   .describe('A note: MIDI (60, fractions allowed) or its name ("C4", "Bb3")');
 const Ends = z.object({ low: Note, high: Note });
 const Share = z.number().min(0).max(1);
+
+const Person = z.object({
+  voiceType: z.enum(VOICE_TYPES.map((t) => t.id)).default('mezzo'),
+  age: z.enum(AGES).default('adult'),
+  changing: z.boolean().default(false).describe('A changing voice'),
+  professional: z.boolean().default(false).describe('Lives by the voice'),
+});
+
+const LogLine = z.union([
+  z.object({
+    day: z.iso.date(),
+    hoarse: z.boolean().default(false),
+    ill: z.boolean().default(false),
+    pain: z.boolean().default(false),
+    tired: z.boolean().default(false),
+    exercise: z.undefined().optional(),
+  }),
+  z.object({
+    day: z.iso.date(),
+    exercise: z.string().max(60).describe('The exercise, by its id'),
+    verdict: z.enum(VERDICTS).default('not told'),
+    effort: z.number().int().min(0).max(10).nullable().default(null),
+    signs: z.array(z.enum(SIGNS)).default([]),
+    minutes: z.number().min(0).max(240).default(1),
+  }),
+]);
+
+const DateLine = z.object({
+  day: z.iso.date(),
+  until: z.iso.date().optional(),
+  kind: z.enum(DATE_KINDS),
+  name: z.string().max(120).optional(),
+});
 
 /** A voice described by its map, for the command line (docs/voice.schema.json). Everything but the range may be left out. */
 export const VoiceFile = z.object({
@@ -42,15 +81,52 @@ export const VoiceFile = z.object({
   findings: z.array(z.object({ name: z.enum(FINDING_NAMES), midi: Note, confidence: Share.default(0.9) })).default([]),
   speaking: Note.nullable().default(null).describe('Speaking pitch'),
   pins: z.partialRecord(z.enum(PIN_NAMES), Note).default({}).describe('What the coach has set by hand; it goes before everything'),
-  person: z
-    .object({
-      voiceType: z.enum(VOICE_TYPES.map((t) => t.id)).default('mezzo'),
-    })
-    .default({ voiceType: 'mezzo' }),
+  person: Person.prefault({}),
   school: z.enum(SCHOOL_IDS).default('classical'),
-  grades: z.partialRecord(z.enum(STRANDS), z.number().int().min(1).max(6)).default({}),
+  goals: z.string().max(2000).default(''),
+  minutesADay: z.number().int().min(5).max(60).default(USUAL_MINUTES),
+  materials: z.array(z.enum(MATERIALS)).default([...MATERIALS]),
+  grades: z.partialRecord(z.enum(STRANDS), z.number().int().min(1).max(6)).default({}).describe('Grades the coach has confirmed'),
+  phase: z.string().max(40).nullable().default(null).describe('The phase the singer is in, by its id; null: the first'),
+  day: z.iso.date().default('2026-01-05').describe('Today, the first day of the road'),
+  today: z
+    .object({ hoarse: z.boolean().default(false), ill: z.boolean().default(false), pain: z.boolean().default(false) })
+    .nullable()
+    .default(null)
+    .describe('How the voice is today; null: not asked'),
+  log: z.array(LogLine).max(5000).default([]).describe('What was answered before singing and practised, oldest first'),
+  dates: z.array(DateLine).max(50).default([]),
+  weeks: z.number().int().min(1).max(26).default(8).describe('Weeks of the road'),
 });
 export type VoiceFile = z.infer<typeof VoiceFile>;
+
+/** The log that a voice file describes. */
+export const logOfVoice = ({ log }: VoiceFile): Entry[] =>
+  log.map((line, i): Entry => {
+    const of = { id: String(i), assignmentId: null, day: line.day, at: `${line.day}T12:00:00Z` };
+    if (line.exercise === undefined) {
+      const { hoarse, ill, pain, tired } = line;
+      return { ...of, what: { kind: 'before', hoarse, ill, pain, tired } };
+    }
+    const { exercise, verdict, effort, signs, minutes } = line;
+    return {
+      ...of,
+      what: {
+        kind: 'item',
+        exerciseId: exercise,
+        name: exercise,
+        sound: '',
+        tempo: 60,
+        keys: [],
+        seconds: minutes * 60,
+        load: null,
+        success: successOf(verdict),
+        effort,
+        signs,
+        byHand: false,
+      },
+    };
+  });
 
 /** The map that a voice file describes, with its pins on it. */
 export function mapOfVoice({ range, passaggi, findings, speaking, pins }: VoiceFile): VoiceMap {

@@ -1,0 +1,106 @@
+import * as fc from 'fast-check';
+import { patternSpan } from '../exercise/pattern';
+import { exerciseById, SHELF } from '../exercise/shelf';
+import { FINDING_NAMES } from '../map/types';
+import { anchorsOf } from './voice';
+import { bareMap } from './made-map';
+import { usualRequest } from './request';
+import { DATE_KINDS, RoadDate, roadOf } from './road';
+import { isWork } from './types';
+
+const FROM = '2026-11-30';
+const day = (n: number) => new Date(Date.parse(FROM) + n * 86_400_000).toISOString().slice(0, 10);
+const mezzo = (finding: (typeof FINDING_NAMES)[number] = 'flip') =>
+  usualRequest({
+    map: {
+      ...bareMap(53, 81),
+      usable: bareMap(55, 79).extreme,
+      findings: [{ name: finding, midi: 69, confidence: 0.9, because: '', impression: false, takeIds: [] }],
+    },
+    voiceType: 'mezzo',
+    school: 'classical',
+    shelf: SHELF,
+  });
+const road = (dates: RoadDate[] = [], weeks = 12) => roadOf({ plan: mezzo(), from: FROM, weeks, dates });
+
+// Countdown, lighter weeks and rotation: common practice, no source.
+test('without dates: one work item changes each week, every fourth is lighter and listened to, phases follow one another', () => {
+  const weeks = road();
+  expect(weeks).toHaveLength(12);
+  expect(weeks.map((w) => w.startsOn)[1]).toBe(day(7));
+  expect(weeks.filter((w) => w.load < 1).map((w) => w.number)).toEqual([4, 8, 12]);
+  expect(weeks.filter((w) => w.listening).map((w) => w.number)).toEqual([4, 8, 12]);
+  expect([...new Set(weeks.map((w) => w.phase.name))]).toEqual(['Lighten both sides', 'Cross slowly', 'Join']);
+  const turned = weeks.slice(1).filter((w, i) => w.phase.id === weeks[i].phase.id && w.comesIn.length > 0);
+  expect(turned.length).toBeGreaterThan(3);
+  for (const w of weeks) expect(w.items[0].part).toBe('warm-up');
+});
+
+test('a show in five weeks bends the road to it', () => {
+  const weeks = road([{ day: day(35), kind: 'show', name: 'the premiere' }], 7);
+  const [first, , third, fourth, fifth, sixth] = weeks;
+  expect(first.because.join(' ')).toContain('no new technique');
+  for (const w of weeks.slice(1, 6)) expect([w.number, w.comesIn]).toEqual([w.number, []]);
+  expect(third.because.join(' ')).toContain('run-throughs');
+  expect([fourth.load, fifth.load]).toEqual([0.7, 0.7]);
+  expect(fifth.because.join(' ')).toContain('nothing new, no test');
+  expect(fifth.test).toBe(false);
+  // The last three days, the day, the day after.
+  expect(fifth.days.map((d) => [d.day, d.load])).toEqual([
+    [day(32), 0.5],
+    [day(33), 0.5],
+    [day(34), 0.5],
+  ]);
+  expect(sixth.days.map((d) => [d.day, d.load])).toEqual([
+    [day(35), 0.4],
+    [day(36), 0.3],
+  ]);
+  expect(sixth.days[0].only!.length).toBeGreaterThan(2);
+});
+
+test('holidays, tours and rehearsals take load away and bring nothing new', () => {
+  const weeks = road(
+    [
+      { day: day(7), until: day(13), kind: 'holiday' },
+      { day: day(14), until: day(27), kind: 'rehearsals', name: 'the block' },
+    ],
+    5,
+  );
+  expect(weeks.map((w) => w.load)).toEqual([1, 0.3, 0.6, 0.6, 1]);
+  expect(weeks[1].days).toHaveLength(7);
+  expect(weeks[2].because).toEqual(['The block asks for the voice: three fifths of the load, nothing new.']);
+  expect(weeks.slice(1, 4).flatMap((w) => w.comesIn)).toEqual([]);
+});
+
+test('whatever comes, no key leaves the voice, nothing is over dose, no test falls into the last week before a show', () =>
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...FINDING_NAMES),
+      fc.array(
+        fc.record({ at: fc.integer({ min: 0, max: 80 }), lasts: fc.integer({ min: 0, max: 14 }), kind: fc.constantFrom(...DATE_KINDS) }),
+        {
+          maxLength: 3,
+        },
+      ),
+      (finding, drawn) => {
+        const plan = mezzo(finding);
+        const dates = drawn.map(({ at, lasts, kind }) => ({ day: day(at), until: day(at + lasts), kind }));
+        const weeks = roadOf({ plan, from: FROM, weeks: 10, dates });
+        const { low, high } = anchorsOf(plan.map, plan.voiceType)!.anchors;
+        for (const w of weeks) {
+          expect(w.minutesADay).toBeLessThanOrEqual(plan.minutesADay);
+          for (const it of w.items) {
+            const { bottom, top } = patternSpan(exerciseById(it.exerciseId));
+            for (const key of it.keys) expect(key + bottom >= low && key + top <= high).toBe(true);
+          }
+          const soon = dates.some(
+            (d) => ['recital', 'show', 'audition', 'exam'].includes(d.kind) && d.day >= w.startsOn && d.day <= day(7 * w.number),
+          );
+          if (soon) expect(w.items.some((it) => it.part === 'test')).toBe(false);
+          expect(w.items.some(isWork)).toBe(true);
+        }
+        expect(roadOf({ plan, from: FROM, weeks: 10, dates })).toEqual(weeks);
+      },
+    ),
+    { numRuns: 25, seed: 15 },
+  ));
