@@ -1,92 +1,17 @@
 // npm run -s plan -- --voice VOICE.json [--json]: today, the week and the road of weeks for a described voice.
 import { parseArgs } from 'node:util';
-import { exerciseById, SHELF } from '../core/exercise/shelf';
-import { logOfVoice, mapOfVoice, VoiceFile } from '../core/format/voice-file';
-import { planFor } from '../core/plan/plan';
-import { propose } from '../core/plan/progress';
-import { usualRequest } from '../core/plan/request';
-import { roadOf } from '../core/plan/road';
-import { ruleForToday } from '../core/plan/safety';
-import { planText } from '../core/plan/text';
-import { roadText } from '../core/plan/road-text';
-import { forToday } from '../core/plan/today';
-import { PlanItem, PlanRequest } from '../core/plan/types';
-import { noticesOf, returnShare } from '../core/practice/health';
-import { practisedOf } from '../core/practice/log';
+import { examplePage } from './example-page';
+import { planJson } from './plan-of';
 import { voiceIn } from './voice-in';
-
-/** Before a show, an audition or an exam the voice is looked after sooner. */
-const SUNG_IN_PUBLIC = ['recital', 'show', 'audition', 'exam'];
-
-export const requestOf = (voice: VoiceFile): PlanRequest =>
-  usualRequest({
-    map: mapOfVoice(voice),
-    voiceType: voice.person.voiceType,
-    school: voice.school,
-    shelf: SHELF,
-    minutesADay: voice.minutesADay,
-    materials: voice.materials,
-    grades: voice.grades,
-    ...(voice.phase ? { phaseId: voice.phase } : {}),
-    age: voice.person.age,
-    changing: voice.person.changing,
-    today: voice.today,
-  });
-
-/** As printed with --json; the schema is in docs/plan.schema.json. */
-export function planJson(voice: VoiceFile) {
-  const request = requestOf(voice);
-  const plan = planFor(request);
-  if (!plan) throw new Error('Nothing can be planned for a voice without a range.');
-  const log = logOfVoice(voice);
-  const shows = voice.dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= voice.day).map((d) => d.day);
-  const daysToShow = shows.length ? Math.round((Date.parse(shows.sort()[0]) - Date.parse(voice.day)) / 86_400_000) : null;
-  const rule = ruleForToday(voice.today);
-  const share = rule ? 1 : returnShare(log, voice.day);
-  const items = forToday(
-    plan.items.filter((it) => it.days.includes(0)).map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) })),
-    voice.today,
-    plan.anchors.change,
-  );
-  return {
-    week: {
-      anchors: plan.anchors,
-      changeMeasured: plan.changeMeasured,
-      worksOn: plan.worksOn,
-      phase: plan.phases[plan.phase],
-      phases: plan.phases.map(({ id, name, weeks, until }) => ({ id, name, weeks, until })),
-      leftItsWay: plan.leftItsWay,
-      grades: plan.grades,
-      items: plan.items,
-      leftOut: plan.leftOut,
-      notes: plan.notes,
-    },
-    today: {
-      day: voice.day,
-      because: rule?.says ?? (share < 1 ? `On the way back: ${Math.round(share * 100)} % of the minutes today.` : null),
-      share,
-      items: items.map(({ exercise: _, ...it }): PlanItem => ({ ...it, minutes: it.minutes * share })),
-    },
-    notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow }),
-    progress: Object.fromEntries(plan.items.map((it) => [it.exerciseId, propose(practisedOf(log, it.exerciseId), voice.day)])),
-    road: roadOf({ plan: { ...request, today: null }, from: voice.day, weeks: voice.weeks, dates: voice.dates }),
-  };
-}
 
 async function main() {
   const { values } = parseArgs({ options: { voice: { type: 'string' }, json: { type: 'boolean', default: false } } });
   if (!values.voice) throw new Error('Usage: npm run -s plan -- --voice VOICE.json [--json]');
   const voice = await voiceIn(values.voice);
-  const made = planJson(voice);
-  if (values.json) return void process.stdout.write(`${JSON.stringify(made)}\n`);
-  const names = { exercise: (id: string) => exerciseById(id).name, finding: (name: string) => name.replaceAll('-', ' ') };
-  process.stdout.write(planText(planFor(requestOf(voice))!, names));
-  for (const notice of made.notices) process.stdout.write(`**${notice.says}**\n\n`);
-  process.stdout.write(roadText(made.road, names.exercise));
+  process.stdout.write(values.json ? `${JSON.stringify(planJson(voice))}\n` : examplePage(voice));
 }
 
-if (process.argv[1]?.endsWith('core.mjs'))
-  main().catch((error: Error) => {
-    process.stderr.write(`${error.message}\n`);
-    process.exitCode = 1;
-  });
+main().catch((error: Error) => {
+  process.stderr.write(`${error.message}\n`);
+  process.exitCode = 1;
+});

@@ -1,5 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import * as fc from 'fast-check';
 import { keysFor } from '../exercise/keys';
 import { directionOf, patternSpan } from '../exercise/pattern';
@@ -13,7 +11,6 @@ import { bareMap } from './made-map';
 import { planFor, planning } from './plan';
 import { usualRequest } from './request';
 import { conflicts } from './check';
-import { planText } from './text';
 import { renderKey } from '../exercise/render';
 import { roundOf } from '../exercise/round';
 import { setsOf } from './sessions';
@@ -369,13 +366,3 @@ test('a week is brought within the dose by shortening first; what goes is the ex
     ),
     { seed: 22 },
   ));
-
-test.each(readdirSync('docs/examples').filter((f) => f.endsWith('.json')))(
-  'docs/examples/%s: the page is what the planner says',
-  (file) => {
-    const { map, voiceType: type, school } = JSON.parse(readFileSync(join('docs/examples', file), 'utf8'));
-    const plan = planFor(request(type, map, { school }))!;
-    const text = planText(plan, { exercise: (id) => exerciseById(id).name, finding: (name) => name.replaceAll('-', ' ') });
-    expect(readFileSync(join('docs/examples', file.replace('.json', '.md')), 'utf8')).toContain(text);
-  },
-);

@@ -125,6 +125,7 @@ export function planFor(request: PlanRequest): Plan | null {
   return {
     anchors: p.anchors,
     leftItsWay: p.leftItsWay,
+    narrow: p.narrow,
     changeMeasured: p.changeMeasured,
     school: p.school,
     worksOn: p.working.map((f) => f.name),
@@ -428,6 +429,6 @@ function notesOf(p: Planning): string[] {
       ? ['A light voice: what takes weight off is used sparingly, and heavy songs are the easiest way to harm it.']
       : []),
     ...(p.lean === 'pushes' && p.phase === 0 ? ['For these weeks nothing that adds weight; loud songs wait if they can.'] : []),
-    p.phase === 0 && p.phases.length > 1 ? `Success in this phase: ${p.phases[0].until}.` : `Success here: ${p.way.success}.`,
+    p.narrow || (p.phase === 0 && p.phases.length > 1) ? `Success in this phase: ${p.phases[0].until}.` : `Success here: ${p.way.success}.`,
   ];
 }

@@ -96,7 +96,7 @@ const SHOW_LOAD = 0.4;
 const RECOVERY_LOAD = 0.3;
 
 /** Small sets for days that aren't like the others, by id; what isn't on the shelf is left away. */
-const SHOW_SET = ['three-note-warm-up', 'five-note-warm-up', 'straw-slide', 'siren-on-oo', 'sighing-down'];
+const SHOW_SET = ['three-note-warm-up', 'five-note-warm-up', 'straw-slide', 'trill-triad', 'song-line', 'sighing-down'];
 const RECOVERY_SET = ['falling-hum', 'three-note-fall', 'straw-slide', 'sighing-down'];
 const HOLIDAY_SET = ['three-note-warm-up', 'straw-slide', 'gentle-fifth-glide', 'sighing-down'];
 

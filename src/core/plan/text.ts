@@ -23,7 +23,9 @@ export function planText(plan: Plan, names: { exercise: (id: string) => string; 
   const phase = plan.phases[plan.phase];
   const works = plan.worksOn.map((f) => names.finding(f).toLowerCase()).join(' and ') || 'keeping the voice in shape';
   const lines = [
-    `Works on **${works}** around **${noteName(plan.anchors.change)}**${plan.changeMeasured ? '' : ' (expected; none was measured)'}, between ${noteName(plan.anchors.low)} and ${noteName(plan.anchors.high)}.`,
+    plan.narrow
+      ? `Only the comfortable band, between ${noteName(plan.anchors.low)} and ${noteName(plan.anchors.high)}.`
+      : `Works on **${works}** around **${noteName(plan.anchors.change)}**${plan.changeMeasured ? '' : ' (expected; none was measured)'}, between ${noteName(plan.anchors.low)} and ${noteName(plan.anchors.high)}.`,
     '',
     `Phase ${plan.phase + 1} of ${plan.phases.length}, **${phase.name}** (${phase.weeks.join(' to ')} weeks): ${phase.aim} It ends when ${phase.until}.`,
     '',

@@ -96,6 +96,8 @@ export interface Plan {
   anchors: Anchors;
   /** The phase that was begun isn't on the way that the map now asks for: a question to the coach. */
   leftItsWay: boolean;
+  /** Only the comfortable band is sung: no change is worked on. */
+  narrow: boolean;
   /** Whether the change was measured or only expected for the voice type. */
   changeMeasured: boolean;
   school: SchoolId;

@@ -1,0 +1,90 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { VoiceFile } from '../core/format/voice-file';
+import { examplePage } from './example-page';
+import { planJson } from './plan-of';
+
+const EXAMPLES = readdirSync('docs/examples').filter((f) => f.endsWith('.json'));
+const voiceOf = (more: object = {}) =>
+  VoiceFile.parse({
+    range: { touched: { low: 'G3', high: 'A5' }, usable: { low: 'A3', high: 'G5' } },
+    passaggi: [{ up: 'A4', down: 'G4', name: 'flip' }],
+    findings: [{ name: 'flip', midi: 'A4' }],
+    speaking: 'A3',
+    ...more,
+  });
+
+test.each(EXAMPLES)('docs/examples/%s: the page is what the planner says', (file) => {
+  const voice = VoiceFile.parse(JSON.parse(readFileSync(join('docs/examples', file), 'utf8')));
+  expect(readFileSync(join('docs/examples', file.replace('.json', '.md')), 'utf8')).toContain(examplePage(voice));
+});
+
+test('there is a changing voice, an older one and a show in five weeks among eight', () => {
+  const voices = EXAMPLES.map((f) => VoiceFile.parse(JSON.parse(readFileSync(join('docs/examples', f), 'utf8'))));
+  expect(voices).toHaveLength(8);
+  expect(voices.some((v) => v.person.changing)).toBe(true);
+  expect(voices.some((v) => v.person.age === 'older' && v.dates.some((d) => d.kind === 'show'))).toBe(true);
+});
+
+// B-1 of the fifteen decisions, as far as the command line shows them; each is common practice, no source.
+test('pain today: nothing is sung today, and the week stays as it is', () => {
+  const well = planJson(voiceOf());
+  const hurts = planJson(voiceOf({ today: { pain: true } }));
+  expect(hurts.today.items).toEqual([]);
+  expect(hurts.today.because).toContain('nothing is sung today');
+  expect(hurts.week.items).toEqual(well.week.items);
+  expect(well.today.items.length).toBeGreaterThan(3);
+});
+
+test('a pin goes before everything that was ever sung', () => {
+  const { week, road } = planJson(voiceOf({ pins: { 'usable-low': 'C4', 'usable-high': 'D5' } }));
+  expect(week.anchors).toMatchObject({ low: 60, high: 74 });
+  expect(road.flatMap((w) => w.items).length).toBeGreaterThan(10);
+});
+
+test('a voice whose top was never heard past the change is told so, and nothing crosses', () => {
+  const { week } = planJson(VoiceFile.parse({ range: { touched: { low: 'F2', high: 'D#4' } }, person: { voiceType: 'baritone' } }));
+  expect(week.notes.join(' ')).toContain('look for head voice from above');
+  expect(week.items.some((it) => it.exerciseId.includes('siren') && it.part === 'work')).toBe(false);
+});
+
+test('a changing voice has no findings, no test and no phase but the comfortable band', () => {
+  const { week, road } = planJson(
+    VoiceFile.parse({
+      range: { touched: { low: 'F3', high: 'D4' } },
+      findings: [{ name: 'pulled-chest', midi: 'A#3' }],
+      speaking: 'A3',
+      person: { voiceType: 'baritone', age: '13-15', changing: true },
+    }),
+  );
+  expect([week.worksOn, week.phase.id]).toEqual([[], 'comfort']);
+  expect(week.items.some((it) => it.part === 'test')).toBe(false);
+  expect(week.items[0].part).toBe('warm-up');
+  expect(new Set(road.map((w) => w.phase.id))).toEqual(new Set(['comfort']));
+});
+
+test('the day after illness a third is sung; what the log brings on is said', () => {
+  const log = [{ day: '2026-01-04', ill: true }];
+  expect(planJson(voiceOf({ day: '2026-01-05', log })).today).toMatchObject({
+    share: 0.3,
+    because: 'On the way back: 30 % of the minutes today.',
+  });
+  const hoarse = ['2025-12-30', '2026-01-01', '2026-01-03', '2026-01-05'].map((day) => ({ day, hoarse: true }));
+  expect(planJson(voiceOf({ day: '2026-01-05', log: hoarse, person: { professional: true } })).notices.map((n) => n.id)).toEqual([
+    'hoarse-urgent',
+  ]);
+});
+
+test('the command prints the same, and says what is wrong with a file', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wendel-plan-'));
+  const file = join(folder, 'voice.json');
+  const run = (...args: string[]) => spawnSync(process.execPath, ['bin/core.mjs', 'plan', ...args], { encoding: 'utf8', maxBuffer: 1e8 });
+  writeFileSync(file, JSON.stringify({ range: { touched: { low: 55, high: 81 } } }));
+  expect(JSON.parse(run('--voice', file, '--json').stdout).week.items.length).toBeGreaterThan(3);
+  expect(run('--voice', file).stdout).toContain('### The road');
+  writeFileSync(file, '{"person":{"age":"forty"}}');
+  const wrong = run('--voice', file);
+  expect([wrong.status, wrong.stderr]).toEqual([1, expect.stringMatching(/range: .*person\.age: /s)]);
+});
