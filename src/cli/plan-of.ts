@@ -3,15 +3,12 @@ import { logOfVoice, mapOfVoice, VoiceFile } from '../core/format/voice-file';
 import { planFor } from '../core/plan/plan';
 import { propose } from '../core/plan/progress';
 import { usualRequest } from '../core/plan/request';
-import { roadOf } from '../core/plan/road';
+import { daysToShow, roadOf } from '../core/plan/road';
 import { ruleForToday } from '../core/plan/safety';
 import { forToday } from '../core/plan/today';
 import { PlanItem, PlanRequest } from '../core/plan/types';
 import { noticesOf, returnShare } from '../core/practice/health';
 import { practisedOf } from '../core/practice/log';
-
-/** Before a show, an audition or an exam the voice is looked after sooner. */
-const SUNG_IN_PUBLIC = ['recital', 'show', 'audition', 'exam'];
 
 export const requestOf = (voice: VoiceFile): PlanRequest =>
   usualRequest({
@@ -34,8 +31,6 @@ export function planJson(voice: VoiceFile) {
   const plan = planFor(request);
   if (!plan) throw new Error('Nothing can be planned for a voice without a range.');
   const log = logOfVoice(voice);
-  const shows = voice.dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= voice.day).map((d) => d.day);
-  const daysToShow = shows.length ? Math.round((Date.parse(shows.sort()[0]) - Date.parse(voice.day)) / 86_400_000) : null;
   const rule = ruleForToday(voice.today);
   const share = rule ? 1 : returnShare(log, voice.day);
   const items = forToday(
@@ -62,7 +57,7 @@ export function planJson(voice: VoiceFile) {
       share,
       items: items.map(({ exercise: _, ...it }): PlanItem => ({ ...it, minutes: it.minutes * share })),
     },
-    notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow }),
+    notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow: daysToShow(voice.dates, voice.day) }),
     progress: Object.fromEntries(plan.items.map((it) => [it.exerciseId, propose(practisedOf(log, it.exerciseId), voice.day)])),
     road: roadOf({ plan: { ...request, today: null }, from: voice.day, weeks: voice.weeks, dates: voice.dates }),
   };

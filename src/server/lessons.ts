@@ -54,7 +54,7 @@ export const viewListening = (singerId: string) =>
     return {
       singer,
       map,
-      voice: anchorsFor(map, singer.voiceType),
+      voice: anchorsFor(map, singer.voiceType, Boolean(singer.intake?.minor || singer.intake?.changing)),
       protocols: [...PROTOCOLS, ...(await ownProtocols(tx))],
       lessons: await lessonsOfSinger(tx, singerId),
     };

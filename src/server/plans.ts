@@ -4,6 +4,9 @@ import type { Exercise } from '../core/exercise/types';
 import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { planFor } from '../core/plan/plan';
+import { daysToShow } from '../core/plan/road';
+import { worst } from '../core/plan/safety';
+import { noticesOf, saidToday } from '../core/practice/health';
 import type { PlanItem } from '../core/plan/types';
 import { usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Stand } from '../core/practice/chapters';
@@ -49,27 +52,34 @@ export async function viewPlan(singerId: string) {
   return inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
     const { terms, edits } = await planningOf(tx, singerId);
+    const practised = await practiceOf(tx, singerId, lately());
     return {
-      singer: {
-        id: singer.id,
-        name: singer.name,
-        voiceType: singer.voiceType,
-        minor: singer.intake?.minor ?? false,
-        goals: singer.intake?.goals ?? '',
-      },
+      singer: { id: singer.id, name: singer.name, ...askedOf(singer), goals: singer.intake?.goals ?? '' },
       map: await mapOf(tx, singerId),
       school: (await schoolOf(tx, singer)).id,
-      today: await lastHealth(tx, singerId),
+      today: worst([await lastHealth(tx, singerId), ...saidToday(practised, dayOf(new Date()))]),
+      notices: noticesOf(practised, dayOf(new Date()), {
+        professional: singer.intake?.professional ?? false,
+        daysToShow: daysToShow(terms?.dates ?? [], dayOf(new Date())),
+      }),
       terms: terms ?? USUAL_TERMS,
       edits,
       own: await ownExercises(tx),
       templates: await templatesOf(tx),
       others: await newestOfOthers(tx, singerId),
       assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
-      practised: await practiceOf(tx, singerId, lately()),
+      practised,
     };
   });
 }
+
+/** What a plan asks of a singer. */
+const askedOf = ({ voiceType, intake }: SingerRow) => ({
+  voiceType,
+  minor: intake?.minor ?? false,
+  age: intake?.age,
+  changing: intake?.changing ?? false,
+});
 
 export const savePlan = (singerId: string, change: z.infer<typeof PlanInput>) =>
   inPresentStudio(async (tx) => {
@@ -99,10 +109,8 @@ async function standOf(tx: StudioTx, singer: SingerRow, shelf: readonly Exercise
     usualRequest({
       ...terms,
       map: await mapOf(tx, singer.id),
-      voiceType: singer.voiceType,
+      ...askedOf(singer),
       school: (await schoolOf(tx, singer)).id,
-      minor: singer.intake?.minor ?? false,
-      today: await lastHealth(tx, singer.id),
       shelf,
     }),
   );

@@ -24,7 +24,13 @@ export const viewPractice = (token: string) =>
     const [newest] = await assignmentsOfSinger(tx, singerId);
     const map = await mapOf(tx, singerId);
     return {
-      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, consent: singer.intake?.consent ?? 'none' },
+      singer: {
+        id: singer.id,
+        name: singer.name,
+        voiceType: singer.voiceType,
+        professional: singer.intake?.professional ?? false,
+        consent: singer.intake?.consent ?? 'none',
+      },
       keepMonths: (await studioSettings(tx)).keepMonths,
       map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
       assignment: newest ? whole(newest) : null,

@@ -518,7 +518,7 @@ describe('the mail server', () => {
 
 test('a minor is recorded when a guardian has agreed, and not before', async () => {
   const child = { name: 'Ives Reed', part: '', voiceType: 'mezzo', note: '', email: null, school: null } as const;
-  const intake = { minor: true, changing: true, noCategories: false, goals: '', health: '' };
+  const intake = { minor: true, changing: true, professional: false, noCategories: false, goals: '', health: '' };
   const id = await addSinger({ ...child, intake: { ...intake, consent: 'none' } });
   await expect(receive(wav, { singerId: id })).rejects.toThrow(/guardian’s consent/);
   await editSinger(id, { ...child, intake: { ...intake, consent: 'guardian' } });

@@ -13,7 +13,7 @@ const LEAST_CLIMB_ST = 2;
 const PASSING: readonly Role[] = ['warm-up', 'straw', 'cool-down'];
 
 /** Whether a pattern of this span stays in the voice in this key. */
-export const inVoice = (span: { bottom: number; top: number }, key: number, anchors: Anchors): boolean =>
+export const inVoice = (span: { bottom: number; top: number }, key: number, anchors: Pick<Anchors, 'low' | 'high'>): boolean =>
   key + span.bottom >= anchors.low && key + span.top <= anchors.high;
 
 /**

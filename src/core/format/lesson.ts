@@ -27,14 +27,26 @@ const StepShape: z.ZodType<LessonStep> = z.object({
   optional: z.boolean().optional(),
 });
 
-const Health = z.object({ hoarse: z.boolean(), ill: z.boolean(), pain: z.boolean(), note: z.string().trim().max(1000) });
+const Health = z.object({
+  hoarse: z.boolean(),
+  ill: z.boolean(),
+  pain: z.boolean(),
+  note: z.string().trim().max(1000),
+  goOn: z.boolean().optional(),
+});
 
 /** Where a lesson stands, as it is sent, kept and taken along. */
 export const CourseShape: z.ZodType<Course> = z.object({
   protocolId: z.string().max(60),
   steps: z.array(StepShape).min(1, 'A lesson needs at least one step.').max(60),
   health: Health.nullable(),
-  voice: z.object({ low: Midi, change: Midi, high: Midi }),
+  voice: z.object({
+    low: Midi,
+    change: Midi,
+    high: Midi,
+    young: z.boolean().optional(),
+    pinned: z.object({ low: z.number().optional(), high: z.number().optional() }).optional(),
+  }),
   at: z.number().int().min(0).max(60),
   count: z.number().int().min(0).max(1000),
   tonicMidi: Midi.nullable(),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { MATERIALS, STRANDS } from '../exercise/types';
 import type { Edits } from '../plan/edits';
 import type { Terms } from '../plan/request';
+import { DATE_KINDS } from '../plan/road';
 import { RuleId, RULES } from '../plan/rules';
 import { PARTS, PlanItem } from '../plan/types';
 
@@ -37,6 +38,18 @@ export const TermsShape = z.object({
   materials: z.array(z.enum(MATERIALS)),
   straws: z.array(Straws).max(12),
   phase: z.number().int().min(0).max(9),
+  phaseId: z.string().max(40).optional(),
+  dates: z
+    .array(
+      z.object({
+        day: z.iso.date('Choose the day.'),
+        until: z.iso.date().optional(),
+        kind: z.enum(DATE_KINDS),
+        name: z.string().trim().max(120).optional(),
+      }),
+    )
+    .max(60)
+    .optional(),
   grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),
 }) satisfies z.ZodType<Terms>;
 

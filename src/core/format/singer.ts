@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { SCHOOL_IDS } from '../map/schools';
+import { AGES } from '../plan/ages';
 import { VOICE_TYPES } from '../plan/voice-types';
 
 /** What was agreed and told at intake. */
@@ -10,6 +11,10 @@ export const IntakeShape = z
     minor: z.boolean().default(false),
     /** A voice that is changing: no category is held against it. */
     changing: z.boolean().default(false),
+    /** How old, as far as it matters for the voice; missing: not said. */
+    age: z.enum(AGES).optional(),
+    /** Lives by the voice. */
+    professional: z.boolean().default(false),
     /** The coach wants no categories shown. */
     noCategories: z.boolean().default(false),
     goals: z.string().trim().max(2000).default(''),
@@ -20,7 +25,7 @@ export const IntakeShape = z
 
 type Told = z.infer<typeof IntakeShape>;
 /** As it is kept: the oldest say nothing of some. */
-export type Intake = Omit<Told, 'changing' | 'noCategories'> & Partial<Told>;
+export type Intake = Omit<Told, 'changing' | 'noCategories' | 'professional'> & Partial<Told>;
 
 /** What is entered of a singer. */
 export const SingerShape = z.object({

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { VOICE_TYPES } from '../plan/voice-types';
-import { advance, anchorsFor, askOf, beginCourse, isOver, restReason } from './course';
+import { degreeToSemitones } from '../music/scale';
+import { advance, anchorsFor, askOf, beginCourse, isOver, restReason, restsToday } from './course';
 import { PROTOCOLS, STEPS } from './protocols';
 import { notesAsked } from './pattern';
 import { createTakeEnd } from './take-end';
@@ -22,7 +23,7 @@ test('health is asked first; a voice that is not well is not taken to its ends, 
   expect(sung).toEqual(first.steps.filter((s) => !s.testsRange).map((s) => s.id));
   const over = first.steps.reduce((c) => advance(c, { kind: 'skip' }), hoarse);
   expect(over.skipped.up).toBe(restReason(hoarse.health));
-  expect(over.skipped.up).toMatch(/hoarse.*doctor/);
+  expect(over.skipped.up).toMatch(/Hoarse.*doctor/);
 });
 
 test('keys climb from a comfortable note until the voice says stop; one key lower confirms the top', () => {
@@ -137,4 +138,32 @@ test('a take ends by itself after enough singing and a quiet; a breath inside an
   expect(end.push(frames(1, 0))).toBe(true);
   const free = createTakeEnd({ ...ask, step: STEPS.free });
   expect(free.push([...frames(5, 200), ...frames(30, 0)])).toBe(false);
+});
+
+test('a young or changing voice isn’t asked for its ends or made to be loud; what is pinned bounds every key', () => {
+  const young = { ...TENOR, young: true };
+  const sung: string[] = [];
+  for (let c = advance(beginCourse(first, young), { kind: 'health', answers: WELL }); !isOver(c); c = advance(c, { kind: 'skip' }))
+    sung.push(at(c)!);
+  expect(sung).toContain('sirens');
+  for (const left of ['up', 'down', 'hold-low', 'hold-high', 'loud-to-soft']) expect(sung).not.toContain(left);
+
+  const pinned = { ...TENOR, pinned: { low: 52, high: 64 } };
+  let up = advance(advance(beginCourse(first, pinned), { kind: 'health', answers: WELL }), {
+    kind: 'go',
+    step: first.steps.findIndex((s) => s.id === 'up'),
+  });
+  for (let i = 0; i < 30 && at(up) === 'up' && !up.confirming; i++) {
+    const { tonicMidi, step } = askOf(up)!;
+    const notes = step.degrees!.map((d) => tonicMidi! + degreeToSemitones(d));
+    expect([Math.min(...notes) >= 52, Math.max(...notes) <= 64]).toEqual([true, true]);
+    up = advance(up, { kind: 'next' });
+  }
+});
+
+test('in pain nothing is sung, unless the coach goes on on their own word', () => {
+  const pain = advance(beginCourse(first, TENOR), { kind: 'health', answers: { ...WELL, pain: true } });
+  expect(restsToday(pain)).toBe(true);
+  expect(restReason(pain.health)).toContain('nothing is sung today');
+  expect(restsToday(advance(pain, { kind: 'health', answers: { ...pain.health!, goOn: true } }))).toBe(false);
 });

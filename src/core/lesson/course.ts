@@ -1,7 +1,7 @@
 import { degreeToSemitones } from '../music/scale';
 import { ruleForToday } from '../plan/safety';
 import { expectedChange, VoiceTypeId, voiceType } from '../plan/voice-types';
-import type { VoiceMap } from '../map/types';
+import type { PinName, VoiceMap } from '../map/types';
 import { COLOURS } from '../take/types';
 import { Ask, Course, HealthAnswers, LessonAction, LessonStep, Protocol, VoiceAnchors } from './types';
 
@@ -13,14 +13,26 @@ const HIGHEST_NOTE = 96;
 /** The top is confirmed by one repeat this much lower (the bottom: higher). */
 const CONFIRM_ST = 1;
 
-/** Where the steps of a lesson start in this voice: from its map, and from its type for what isn't known. */
-export function anchorsFor(map: VoiceMap | null, type: VoiceTypeId): VoiceAnchors {
+/**
+ * Where the steps of a lesson start in this voice: from its map, and from its type for what isn't known.
+ * @param young whether the singer is a minor or the voice is changing
+ */
+export function anchorsFor(map: VoiceMap | null, type: VoiceTypeId, young = false): VoiceAnchors {
   const usual = voiceType(type);
   return {
     low: Math.round(map?.usable?.low.midi ?? (map?.extreme ? map.extreme.low.midi + OVER_TOUCHED_ST : usual.low)),
     change: Math.round(map?.passaggi[0]?.midi ?? expectedChange(type)),
     high: Math.round(map?.extreme?.high.midi ?? usual.high),
+    ...pinnedIn(map),
+    ...(young ? { young } : {}),
   };
+}
+
+/** The ends a coach has pinned. */
+function pinnedIn(map: VoiceMap | null): Pick<VoiceAnchors, 'pinned'> {
+  const end = (what: PinName, midi: number | undefined) => (map && what in map.pinned ? midi : undefined);
+  const pinned = { low: end('usable-low', map?.usable?.low.midi), high: end('usable-high', map?.usable?.high.midi) };
+  return pinned.low === undefined && pinned.high === undefined ? {} : { pinned };
 }
 
 /** A lesson at its beginning. */
@@ -47,6 +59,17 @@ export const asksHealth = (course: Course): boolean => course.health === null;
 
 export const isOver = (course: Course): boolean => course.at >= course.steps.length;
 
+/** A voice that is young or changing isn’t taken to its ends, nor made to be loud (common practice, no source). */
+const YOUNG_SAYS = 'A young or changing voice: its ends are not looked for.';
+const forGrown = (step: LessonStep): boolean => step.keys?.until === 'stop' || /^(hold-|loud-to-soft)/.test(step.id);
+
+/** Why a step is left out of this lesson, in words; null when it isn’t. */
+const leftOut = (course: Course, step: LessonStep): string | null =>
+  (step.testsRange ? restReason(course.health) : null) ?? (course.voice.young && forGrown(step) ? YOUNG_SAYS : null);
+
+/** In pain nothing is sung, unless the coach says so all the same. */
+export const restsToday = ({ health }: Course): boolean => Boolean(health?.pain && !health.goOn);
+
 /** Why the ends of the voice are left alone today, in words for the singer; null when they needn't be. */
 export const restReason = (health: HealthAnswers | null): string | null => ruleForToday(health)?.says ?? null;
 
@@ -60,18 +83,25 @@ function firstTonic(step: LessonStep, voice: VoiceAnchors): number | null {
   if (!step.keys) return null;
   const { from, semitones, step: walk } = step.keys;
   const edge = walk < 0 ? span(step).top : span(step).bottom;
-  return within(step, voice[from] + semitones - edge);
+  return within(step, voice[from] + semitones - edge, voice);
 }
 
-const within = (step: LessonStep, tonic: number) =>
-  Math.min(HIGHEST_NOTE - span(step).top, Math.max(LOWEST_NOTE - span(step).bottom, tonic));
+/** A key whose notes stay within what any voice can sing, and within what the coach pinned. */
+const within = (step: LessonStep, tonic: number, { pinned }: VoiceAnchors) =>
+  Math.min(
+    Math.floor(pinned?.high ?? HIGHEST_NOTE) - span(step).top,
+    Math.max(Math.ceil(pinned?.low ?? LOWEST_NOTE) - span(step).bottom, tonic),
+  );
 
 /** Stand at the beginning of step `at`, or of the first after it that isn't left out. */
 function enter(course: Course, at: number): Course {
   let to = at;
   const skipped = { ...course.skipped };
-  const reason = restReason(course.health);
-  while (to < course.steps.length && reason && course.steps[to].testsRange) skipped[course.steps[to++].id] = reason;
+  for (; to < course.steps.length; to++) {
+    const reason = leftOut(course, course.steps[to]);
+    if (!reason) break;
+    skipped[course.steps[to].id] = reason;
+  }
   // What was passed over and is come back to isn't left out any more.
   if (to < course.steps.length) delete skipped[course.steps[to].id];
   return {
@@ -110,7 +140,7 @@ function onward(course: Course): Course {
   const wanted = step.keys ? step.keys.until : step.times;
   if (wanted !== 'stop' && count >= wanted) return enter(course, course.at + 1);
   if (!step.keys || course.tonicMidi === null) return { ...course, count };
-  const tonicMidi = within(step, course.tonicMidi + step.keys.step);
+  const tonicMidi = within(step, course.tonicMidi + step.keys.step, course.voice);
   // At the end of what can be sung there is no further key.
   if (step.keys.step !== 0 && tonicMidi === course.tonicMidi) return enter(course, course.at + 1);
   return { ...course, count, tonicMidi };
@@ -128,7 +158,7 @@ function act(course: Course, action: LessonAction): Course {
   if (action.kind === 'back') {
     if (course.confirming) return { ...course, confirming: false, tonicMidi: confirmedFrom(course) };
     if (isOver(course) || course.count === 0) return enter(course, previous(course));
-    const tonicMidi = step.keys && course.tonicMidi !== null ? within(step, course.tonicMidi - step.keys.step) : null;
+    const tonicMidi = step.keys && course.tonicMidi !== null ? within(step, course.tonicMidi - step.keys.step, course.voice) : null;
     return { ...course, count: course.count - 1, tonicMidi };
   }
   if (isOver(course)) return course;
@@ -146,7 +176,7 @@ function act(course: Course, action: LessonAction): Course {
     case 'stop': {
       // One more key, nearer, shows whether the last one was the end or an accident.
       if (!step.keys || step.keys.until !== 'stop' || course.confirming || course.tonicMidi === null) return enter(course, course.at + 1);
-      return { ...course, confirming: true, held: false, tonicMidi: within(step, course.tonicMidi - nearer(step)) };
+      return { ...course, confirming: true, held: false, tonicMidi: within(step, course.tonicMidi - nearer(step), course.voice) };
     }
   }
 }
@@ -157,13 +187,12 @@ const nearer = (step: LessonStep) => Math.sign(step.keys?.step ?? 0) * CONFIRM_S
 /** The key at which the voice had enough, from the one that confirms it. */
 function confirmedFrom(course: Course): number | null {
   const step = course.steps[course.at];
-  return course.tonicMidi === null ? null : within(step, course.tonicMidi + nearer(step));
+  return course.tonicMidi === null ? null : within(step, course.tonicMidi + nearer(step), course.voice);
 }
 
 /** The step before, passing over what is left out. */
 function previous(course: Course): number {
-  const reason = restReason(course.health);
   let at = course.at - 1;
-  while (at > 0 && reason && course.steps[at].testsRange) at--;
+  while (at > 0 && leftOut(course, course.steps[at])) at--;
   return Math.max(0, at);
 }

@@ -31,7 +31,7 @@ export interface LessonStep {
   colours?: boolean;
   /** Crotchets a minute; the pattern goes in quavers. */
   tempo: number;
-  /** Goes to the ends of the voice: left out when the singer isn't well. */
+  /** Goes to the ends of the voice, across its change or loud: left out when the singer isn't well. */
   testsRange: boolean;
   /** May be passed over without a gap in the lesson. */
   optional?: boolean;
@@ -49,6 +49,8 @@ export interface Protocol {
 /** Today's answers to the questions before singing. */
 export interface HealthAnswers extends Today {
   note: string;
+  /** The coach goes on in spite of pain, on their own word. */
+  goOn?: boolean;
 }
 
 /** What is known of the voice when a lesson starts: whole MIDI notes. */
@@ -56,6 +58,10 @@ export interface VoiceAnchors {
   low: number;
   change: number;
   high: number;
+  /** What the coach pinned: no key leaves it; missing where nothing is pinned. */
+  pinned?: { low?: number; high?: number };
+  /** A minor's, or a changing one. */
+  young?: boolean;
 }
 
 /** One take that is asked for. */

@@ -1,10 +1,14 @@
+import type { RoadDate } from './road';
 import { PlanRequest } from './types';
 
 /** Practice a day where nothing else is agreed, minutes: "beginners 15 to 20 minutes a day" (common practice, no source). */
 export const USUAL_MINUTES = 20;
 
 /** What is agreed with a singer about practice, and what the coach has confirmed. */
-export type Terms = Pick<PlanRequest, 'minutesADay' | 'materials' | 'straws' | 'phase' | 'grades'>;
+export type Terms = Pick<PlanRequest, 'minutesADay' | 'materials' | 'straws' | 'phase' | 'phaseId' | 'grades'> & {
+  /** What practice has to bend to; missing in older ones. */
+  dates?: RoadDate[];
+};
 
 /** Twenty minutes a day, a straw and a glass of water, the first phase, nothing confirmed yet. */
 export const USUAL_TERMS: Terms = { minutesADay: USUAL_MINUTES, materials: ['straw', 'water'], straws: [], phase: 0, grades: {} };

@@ -100,6 +100,12 @@ const SHOW_SET = ['three-note-warm-up', 'five-note-warm-up', 'straw-slide', 'tri
 const RECOVERY_SET = ['falling-hum', 'three-note-fall', 'straw-slide', 'sighing-down'];
 const HOLIDAY_SET = ['three-note-warm-up', 'straw-slide', 'gentle-fifth-glide', 'sighing-down'];
 
+/** Days from a day to the next thing sung in public; null when none is known. */
+export function daysToShow(dates: readonly RoadDate[], today: string): number | null {
+  const days = dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= today).map((d) => daysBetween(today, d.day));
+  return days.length ? Math.min(...days) : null;
+}
+
 export interface RoadRequest {
   plan: PlanRequest;
   /** The first day of the first week. */

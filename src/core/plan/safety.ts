@@ -57,8 +57,8 @@ export const SAFETY: readonly SafetyRule[] = [
   {
     id: 'tickle',
     when: { sign: 'tickle' },
-    does: 'stop-item',
-    says: 'A tickle is the voice asking for a rest: stop, drink some water, and go on lighter or tomorrow.',
+    does: 'gentler',
+    says: 'A tickle is the voice asking for a rest: pause five minutes, drink some water, and go on lighter, or tomorrow.',
     source: CP,
   },
   {
@@ -121,7 +121,21 @@ export const SAFETY: readonly SafetyRule[] = [
     id: 'alarm',
     when: { alarm: true },
     does: 'see-doctor',
-    says: 'A lump in the neck, trouble breathing or swallowing, blood, a recent operation or tube in the throat, or hoarseness in a smoker: see a doctor now, not in four weeks.',
+    says: 'A lump in the neck, blood, pain in one ear, trouble swallowing, weight lost without a reason, or hoarseness after an operation or a tube in the throat, or in a smoker: see a doctor now, not in four weeks.',
+    source: HOARSENESS,
+  },
+  {
+    id: 'sudden-loss',
+    when: { alarm: true },
+    does: 'see-doctor',
+    says: 'A voice that is suddenly gone, or a pop while singing or shouting: be silent, and have the larynx looked at within a day or two.',
+    source: CP,
+  },
+  {
+    id: 'breathing',
+    when: { alarm: true },
+    does: 'see-doctor',
+    says: 'Trouble breathing, or a noise on breathing in: call the emergency number.',
     source: HOARSENESS,
   },
   {
@@ -139,6 +153,17 @@ export const MINOR_DAY_MINUTES = 15;
 /** The first rule (they stand in order of weight) that today's answers bring on; null when all is well. */
 export const ruleForToday = (today: Today | null): SafetyRule | null =>
   SAFETY.find((r) => today && r.when.today && today[r.when.today]) ?? null;
+
+/** Of several answers of one day, from the phone and the lesson, whatever was said once holds; null when nobody was asked. */
+export function worst(answers: readonly (Today | null)[]): Today | null {
+  const said = answers.filter((a) => a !== null);
+  if (said.length === 0) return null;
+  return { hoarse: said.some((a) => a.hoarse), ill: said.some((a) => a.ill), pain: said.some((a) => a.pain) };
+}
+
+/** Signs and answers that the list of reasons to see a doctor belongs to: after an effort or a tickle it only frightens. */
+const MAY_BE_SERIOUS = ['pain-today', 'hoarse-today', 'hoarse-after', 'pain', 'soft-gone'];
+export const mayBeSerious = ({ id }: Pick<SafetyRule, 'id'>): boolean => MAY_BE_SERIOUS.includes(id);
 
 /** When to see a doctor, whatever was told today. */
 export const SEE_DOCTOR: readonly SafetyRule[] = SAFETY.filter((r) => r.does === 'see-doctor');

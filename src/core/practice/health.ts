@@ -1,4 +1,4 @@
-import type { SafetyRule, Sign } from '../plan/safety';
+import type { SafetyRule, Sign, Today } from '../plan/safety';
 import { dayLater } from './days';
 import { Entry, isDone } from './types';
 
@@ -104,6 +104,14 @@ export const noticesOf = (log: readonly Entry[], today: string, urgency: Urgency
     const text = says(log, today, urgency);
     return text ? [{ ...rule, says: text }] : [];
   });
+
+/** What was answered about a day before singing, and told of it after. */
+export const saidToday = (log: readonly Entry[], day: string): Today[] =>
+  log
+    .filter((e) => e.day === day)
+    .map(({ what }) =>
+      what.kind === 'before' ? what : { hoarse: what.signs.includes('hoarse'), ill: false, pain: what.signs.includes('pain') },
+    );
 
 /** After illness or hoarseness the voice comes back in three days: shares of the day's minutes (common practice, no source). */
 export const RETURN_SHARES = [0.3, 0.6, 0.8] as const;

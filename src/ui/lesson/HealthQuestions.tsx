@@ -5,7 +5,7 @@ import type { HealthAnswers } from '../../core/lesson/types';
 const QUESTIONS = [
   ['hoarse', 'Hoarse, or rougher than usual?'],
   ['ill', 'A cold, a cough, or otherwise ill?'],
-  ['pain', 'Any pain or tightness in the throat?'],
+  ['pain', 'Any pain in the throat, also to speak or to swallow?'],
 ] as const;
 
 /** Before singing: how the voice is today. Wendel advises, it doesn't diagnose. */
@@ -34,8 +34,8 @@ export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (a
         <input className="field text-base" name="note" maxLength={1000} autoComplete="off" />
       </label>
       <p className="text-sm text-soft">
-        With any of these the ends of the voice are left alone today. Hoarseness that stays for weeks, pain, blood or trouble breathing
-        belong to a doctor.
+        In pain nothing is sung. Ill or hoarse, nothing tests the voice, adds weight or goes above the change. Hoarseness that stays for
+        weeks, pain, blood or a sudden loss of voice belong to a doctor; trouble breathing is an emergency.
       </p>
       <button className="button-main self-start" autoFocus>
         Begin

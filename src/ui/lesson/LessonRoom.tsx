@@ -2,7 +2,7 @@
 import { ChevronLeft, ChevronRight, FastForward, Hand, Mic, Music, Pause, RotateCcw, Square, StepForward } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import { asksHealth, askOf, isOver } from '../../core/lesson/course';
+import { asksHealth, askOf, isOver, restReason, restsToday } from '../../core/lesson/course';
 import { notesAsked, patternSteps } from '../../core/lesson/pattern';
 import type { Course } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
@@ -90,6 +90,21 @@ export function LessonRoom({ singer, map, lesson }: Props) {
 
   if (asksHealth(course))
     return <HealthQuestions told={singer.intake?.health ?? ''} onAnswer={(answers) => act({ kind: 'health', answers })} />;
+  if (restsToday(course) && course.health && !isOver(course))
+    return (
+      <section className="card flex max-w-2xl flex-col gap-3 text-lg" role="alert" data-testid="rests">
+        <h2 className="text-[40px] leading-tight font-bold">Nothing is sung today</h2>
+        <p>{restReason(course.health)}</p>
+        <div className="flex flex-wrap gap-2">
+          <button className="button-main" onClick={() => act({ kind: 'go', step: course.steps.length })}>
+            End the lesson
+          </button>
+          <button className="button" onClick={() => act({ kind: 'health', answers: { ...course.health!, goOn: true } })}>
+            Go on all the same: I am the coach and have asked
+          </button>
+        </div>
+      </section>
+    );
   if (isOver(course) || !ask)
     return (
       <LessonOver singer={singer} lesson={lesson} course={course} takes={made.length > 0 && takes} onBack={() => act({ kind: 'back' })}>

@@ -27,6 +27,8 @@ import type { Planning } from '../../core/plan/check';
 import { RULES } from '../../core/plan/rules';
 import type { Rung } from '../../core/plan/progress';
 import type { Plan, PlanItem } from '../../core/plan/types';
+import { ruleForToday } from '../../core/plan/safety';
+import type { Notice as HealthNotice } from '../../core/practice/health';
 import type { Entry } from '../../core/practice/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
@@ -45,7 +47,8 @@ import { SetsMenu } from './SetsMenu';
 import { Proposals } from './Proposals';
 import { ShelfPanel } from './ShelfPanel';
 import { TermsBar } from './TermsBar';
-import { PlanSource, usePlanning } from './usePlanning';
+import { RoadPanel } from './RoadPanel';
+import { ofSinger, PlanSource, usePlanning } from './usePlanning';
 import { WeekBoard } from './WeekBoard';
 
 interface Props {
@@ -55,6 +58,7 @@ interface Props {
     others: { id: string; singer: string }[];
     assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
     practised: Entry[];
+    notices: HealthNotice[];
   };
 }
 
@@ -203,7 +207,11 @@ function Planner({
           </div>
         </div>
         <p>
-          {plan.worksOn.length ? (
+          {plan.narrow ? (
+            <>
+              Only the comfortable band, between <b>{noteName(plan.anchors.low)}</b> and <b>{noteName(plan.anchors.high)}</b>.{' '}
+            </>
+          ) : plan.worksOn.length ? (
             <>
               Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around{' '}
               <b>{noteName(plan.anchors.change)}</b>
@@ -220,6 +228,14 @@ function Planner({
           <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
         )}
         {problem && <Notice>{problem}</Notice>}
+        {view.notices.map((n) => (
+          <Notice key={n.id}>{n.says}</Notice>
+        ))}
+        {view.today && ruleForToday(view.today) && (
+          <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="today">
+            <b>{view.today.pain ? 'Nothing is sung today.' : 'Less is sung today.'}</b> {ruleForToday(view.today)!.says}
+          </p>
+        )}
         <p aria-live="polite" className="sr-only">
           {said}
         </p>
@@ -252,6 +268,7 @@ function Planner({
                 <Tab className={TAB}>Left out</Tab>
                 <Tab className={TAB}>Practised</Tab>
                 <Tab className={TAB}>Before</Tab>
+                <Tab className={TAB}>Road</Tab>
               </TabList>
               <TabPanels className="pt-2">
                 <TabPanel>
@@ -302,6 +319,16 @@ function Planner({
                     ))}
                   </ul>
                 </TabPanel>
+                <TabPanel>
+                  <RoadPanel
+                    singer={singer.name}
+                    request={planning.request}
+                    from={startsOn}
+                    dates={terms.dates ?? []}
+                    onDates={(dates) => setTerms({ ...terms, dates })}
+                    name={(id) => p.find(id)?.name ?? id}
+                  />
+                </TabPanel>
               </TabPanels>
             </TabGroup>
           </div>
@@ -333,10 +360,9 @@ function SchoolTried({
       planFor({
         ...terms,
         map: view.map,
-        voiceType: view.singer.voiceType,
+        ...ofSinger(view.singer),
         school: view.school,
         shelf: p.shelf,
-        minor: view.singer.minor,
         today: view.today,
       })?.items ?? [],
     [terms, view, p.shelf],

@@ -7,6 +7,7 @@ import { Edits, editsOf, withEdits } from '../../core/plan/edits';
 import { planFor, planning } from '../../core/plan/plan';
 import type { Terms } from '../../core/plan/request';
 import { conflicts } from '../../core/plan/check';
+import type { Age } from '../../core/plan/ages';
 import type { Today } from '../../core/plan/safety';
 import type { PlanItem, PlanRequest } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
@@ -14,7 +15,7 @@ import { useMayChange } from '../kit/may-change';
 import { say, wordsUnder } from '../../sync/words';
 
 export interface PlanSource {
-  singer: { id: string; voiceType: VoiceTypeId; minor: boolean };
+  singer: { id: string; voiceType: VoiceTypeId; minor: boolean; age?: Age; changing: boolean };
   map: VoiceMap;
   school: SchoolId;
   today: Today | null;
@@ -22,6 +23,9 @@ export interface PlanSource {
   edits: Edits | null;
   own: Exercise[];
 }
+
+/** What a plan asks of a singer. */
+export const ofSinger = ({ voiceType, minor, age, changing }: PlanSource['singer']) => ({ voiceType, minor, age, changing });
 
 interface State {
   terms: Terms;
@@ -41,8 +45,8 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
   const path = `/api/singers/${singer.id}/plan`;
   const shelf = useMemo(() => [...SHELF, ...own], [own]);
   const request = useCallback(
-    (terms: Terms): PlanRequest => ({ ...terms, map, voiceType: singer.voiceType, school, shelf, minor: singer.minor, today }),
-    [map, singer.voiceType, singer.minor, school, shelf, today],
+    (terms: Terms): PlanRequest => ({ ...terms, ...ofSinger(singer), map, school, shelf, today }),
+    [map, singer, school, shelf, today],
   );
   const suggest = useCallback((terms: Terms) => planFor(request(terms))?.items ?? [], [request]);
 
@@ -108,6 +112,7 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
     ...state,
     plan,
     p,
+    request: useMemo(() => request(state.terms), [request, state.terms]),
     conflicts: useMemo(() => (p ? conflicts(state.items, p) : []), [p, state.items]),
     setItems: (items: PlanItem[]) => to({ ...state, items }),
     /** Other terms: worked out anew, with the coach's edits kept. */

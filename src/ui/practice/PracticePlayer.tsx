@@ -5,6 +5,8 @@ import { useFollowAlong } from '../../audio/follow-along';
 import { openMicrophone } from '../../audio/input';
 import { forgetKept } from '../../sync/kept-takes';
 import { noteName } from '../../core/music/pitch';
+import { inVoice } from '../../core/exercise/keys';
+import { patternSpan } from '../../core/exercise/pattern';
 import { renderKey, targetCurve } from '../../core/exercise/render';
 import { roundOf } from '../../core/exercise/round';
 import type { Exercise } from '../../core/exercise/types';
@@ -50,6 +52,7 @@ export function PracticePlayer({
   token,
   mayKeep,
   known,
+  limits,
   listening,
   onListen,
   onDone,
@@ -64,6 +67,8 @@ export function PracticePlayer({
   mayKeep: boolean;
   /** Where the singer's change lies, for what is heard. */
   known: KnownVoice;
+  /** The lowest and highest note that may be sung; null: not known. */
+  limits: { low: number; high: number } | null;
   /** Whether the phone listens: asked once, not for each exercise. */
   listening: boolean;
   onListen: (listening: boolean) => void;
@@ -88,6 +93,11 @@ export function PracticePlayer({
     tempo,
     item.minutes,
   );
+  /** Whether every key another octave away stays in the voice. */
+  const mayMove = (by: 1 | -1) => {
+    const span = patternSpan(exercise);
+    return !limits || item.keys.every((k) => inVoice(span, k + 12 * (octave + by), limits));
+  };
   const laid = keys.map((k) => renderKey(exercise, k, tempo));
   const sounding = along.sounding;
   const at = sounding?.key ?? 0;
@@ -284,8 +294,8 @@ export function PracticePlayer({
             {number(
               'Octave',
               octave === 0 ? 'as written' : octave > 0 ? 'up' : 'down',
-              octave > -1 ? () => setOctave(octave - 1) : null,
-              octave < 1 ? () => setOctave(octave + 1) : null,
+              octave > -1 && mayMove(-1) ? () => setOctave(octave - 1) : null,
+              octave < 1 && mayMove(1) ? () => setOctave(octave + 1) : null,
             )}
           </div>
           <button

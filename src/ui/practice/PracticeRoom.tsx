@@ -5,8 +5,11 @@ import { actAs } from '../../sync/account';
 import { takesLane } from '../../sync/takes';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
-import { dayMinutes } from '../../core/plan/dose';
-import { SEE_DOCTOR } from '../../core/plan/safety';
+import { dayMinutes, STEP_MINUTES as LEAST_MINUTES } from '../../core/plan/dose';
+import { mayBeSerious, ruleForToday, SEE_DOCTOR, worst } from '../../core/plan/safety';
+import { forToday } from '../../core/plan/today';
+import { anchorsOf } from '../../core/plan/voice';
+import { noticesOf, returnShare, saidToday } from '../../core/practice/health';
 import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
 import { knownVoice } from '../../core/judge/known-voice';
@@ -23,7 +26,7 @@ import { usePracticeLog } from './usePracticeLog';
 interface Props {
   token: string;
   view: {
-    singer: { id: string; name: string; voiceType: VoiceTypeId; consent: 'none' | 'singer' | 'guardian' };
+    singer: { id: string; name: string; voiceType: VoiceTypeId; professional: boolean; consent: 'none' | 'singer' | 'guardian' };
     keepMonths: number | null;
     map: VoiceMap;
     assignment: { id: string; note: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] } | null;
@@ -55,11 +58,20 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
   const day = assignment ? weekFrom(assignment.startsOn).findIndex((d) => d.key === today) : -1;
   // A week that has run out goes on until the next one comes.
   const weekday = assignment ? (day >= 0 ? day : ((daysBetween(assignment.startsOn, today) % 7) + 7) % 7) : 0;
-  const items = assignment?.items.filter((it) => it.days.includes(weekday)) ?? [];
+  const said = worst(saidToday(log.entries, today));
+  // On the way back from a day that was not well a part of it is enough.
+  const share = said && ruleForToday(said) ? 1 : returnShare(log.entries, today);
+  const anchors = anchorsOf(map, singer.voiceType)?.anchors;
+  const ofToday = assignment?.items.filter((it) => it.days.includes(weekday)) ?? [];
+  const items = forToday(ofToday, said, anchors?.change ?? expectedChange(singer.voiceType)).map((it) => ({
+    ...it,
+    minutes: share < 1 ? Math.max(LEAST_MINUTES, it.minutes * share) : it.minutes,
+  }));
+  const notices = noticesOf(log.entries, today, { professional: singer.professional, daysToShow: null });
   const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
   const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
   const playing = items.find((it) => it.exerciseId === open);
-  const planned = dayMinutes(assignment?.items ?? [], weekday);
+  const planned = share * dayMinutes(items, weekday);
   const minutes = daysOf(log.entries).find((d) => d.day === today)?.minutes ?? 0;
 
   return (
@@ -68,6 +80,11 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
         <h1 className="flex-1 text-xl font-bold">{singer.name}</h1>
         <p className="text-soft">{planned > 0 ? `${Math.round(minutes)} of ${Math.round(planned)} min today` : 'today'}</p>
       </header>
+      {notices.map((n) => (
+        <p key={n.id} role="alert" className="card border-warn">
+          {n.says}
+        </p>
+      ))}
       {log.waiting > 0 && (
         <p role="status" className="flex items-center gap-2 text-sm text-soft">
           <WifiOff aria-hidden size={16} /> Kept here; it goes to your coach when the network is back.
@@ -88,11 +105,13 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
           </h2>
           <p className="text-lg">{stands.stopped.says}</p>
           <p>Your coach is told. Tomorrow is another day; local rules and your doctor’s word come first.</p>
-          <ul className="list-disc pl-5 text-sm">
-            {SEE_DOCTOR.map((rule) => (
-              <li key={rule.id}>{rule.says}</li>
-            ))}
-          </ul>
+          {mayBeSerious(stands.stopped) && (
+            <ul className="list-disc pl-5 text-sm">
+              {SEE_DOCTOR.map((rule) => (
+                <li key={rule.id}>{rule.says}</li>
+              ))}
+            </ul>
+          )}
         </section>
       ) : !assignment ? (
         <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
@@ -107,6 +126,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
           singer={singer}
           token={token}
           mayKeep={singer.consent !== 'none'}
+          limits={anchors ?? null}
           known={knownVoice(map, expectedChange(singer.voiceType))}
           listening={listening}
           onListen={setListening}
@@ -120,7 +140,14 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
         <>
           {assignment.note && <p className="text-lg">{assignment.note}</p>}
           {stands.lighter && <p className="card border-band">{stands.lighter}</p>}
-          {items.length === 0 && <p className="card text-lg">A day of rest. The voice learns while it rests.</p>}
+          {share < 1 && (
+            <p className="card border-band">On the way back: {Math.round(share * 100)} % of the usual minutes today, and softer.</p>
+          )}
+          {items.length === 0 && (
+            <p className="card text-lg">
+              {ofToday.length > 0 ? 'Nothing of today’s work suits such a day.' : 'A day of rest.'} The voice learns while it rests.
+            </p>
+          )}
           <ol className="flex flex-col gap-2">
             {items.map((it) => {
               const done = rounds(it.exerciseId);

@@ -3,6 +3,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
 import { SchoolId, SCHOOLS } from '../../core/map/schools';
+import { Age, AGES, BY_AGE } from '../../core/plan/ages';
 import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
@@ -17,6 +18,8 @@ export interface SingerFields {
     consent: 'none' | 'singer' | 'guardian';
     minor: boolean;
     changing?: boolean;
+    age?: Age;
+    professional?: boolean;
     noCategories?: boolean;
     goals: string;
     health: string;
@@ -28,7 +31,10 @@ export interface SingerFields {
 export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: string; archivedAt: Date | null }; onClose: () => void }) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
-  const [minor, setMinor] = useState(singer?.intake?.minor ?? false);
+  const [age, setAge] = useState<Age | ''>(singer?.intake?.age ?? '');
+  const [said, setSaid] = useState(singer?.intake?.minor ?? false);
+  // An age says by itself whether somebody is of age.
+  const minor = age ? BY_AGE[age].minor : said;
   const [typed, setTyped] = useState('');
 
   const attempt = async (work: () => Promise<void>) => {
@@ -57,6 +63,8 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
         consent: text('consent') || 'none',
         minor,
         changing: form.has('changing'),
+        professional: form.has('professional'),
+        ...(age ? { age } : {}),
         noCategories: form.has('noCategories'),
         goals: text('goals'),
         health: text('health'),
@@ -137,8 +145,19 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 ))}
               </select>
             </Field>
-            <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-5" checked={minor} onChange={(e) => setMinor(e.target.checked)} /> Not of age
+            <Field label="Age">
+              <select className="field text-base" name="age" value={age} onChange={(e) => setAge(e.target.value as Age | '')}>
+                <option value="">not said</option>
+                {AGES.map((a) => (
+                  <option key={a} value={a}>
+                    {BY_AGE[a].name}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <label className="flex min-h-11 items-center gap-2 self-end">
+              <input type="checkbox" className="size-5" checked={minor} disabled={age !== ''} onChange={(e) => setSaid(e.target.checked)} />{' '}
+              Not of age
             </label>
             <Field label={minor ? 'A guardian agreed to recording' : 'Agreed to be recorded'}>
               <select className="field text-base" name="consent" key={String(minor)} defaultValue={singer?.intake?.consent ?? 'none'}>
@@ -148,6 +167,10 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             </Field>
             <label className="flex min-h-11 items-center gap-2">
               <input type="checkbox" className="size-5" name="changing" defaultChecked={singer?.intake?.changing} /> The voice is changing
+            </label>
+            <label className="flex min-h-11 items-center gap-2">
+              <input type="checkbox" className="size-5" name="professional" defaultChecked={singer?.intake?.professional} /> Lives by the
+              voice
             </label>
             <label className="flex min-h-11 items-center gap-2">
               <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> No voice
