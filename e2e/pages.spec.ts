@@ -8,6 +8,7 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ['listen', (page) => openSinger(page, 'Maren Quill', 'Listen')],
   ['map', (page) => openSinger(page, 'Maren Quill', 'Map')],
   ['plan', (page) => openSinger(page, 'Maren Quill', 'Plan')],
+  ['road', async (page) => (await openSinger(page, 'Maren Quill', 'Plan'), page.getByRole('button', { name: 'The road ahead' }).click())],
   [
     'review',
     async (page) => (

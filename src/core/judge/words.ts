@@ -39,5 +39,17 @@ export function inWords({ fault, midi, by = 0, key }: Because & { key?: number }
 }
 
 /** The reason of a judgement in words; for a yes, what was heard. */
-export const judgementInWords = ({ because, keys }: { because: Judgement['because']; keys: readonly unknown[] }): string =>
-  because ? inWords(because, keys.length) : keys.length === 1 ? 'It went through as asked.' : 'Every key went through as asked.';
+export const judgementInWords = ({
+  because,
+  keys,
+}: {
+  because: Judgement['because'];
+  keys: readonly { because: Because | null }[];
+}): string =>
+  because
+    ? because.fault === 'not-sung' && keys.every((k) => k.because?.fault === 'not-sung')
+      ? 'Nothing of it was heard.'
+      : inWords(because, keys.length)
+    : keys.length === 1
+      ? 'It went through as asked.'
+      : 'Every key went through as asked.';

@@ -107,6 +107,7 @@ function Planner({
   const { items, terms, conflicts, setItems, setTerms, undo, redo } = planning;
   const [selected, setSelected] = useState<string | null>(null);
   const [startsOn, setStartsOn] = useState(() => dayKey(new Date()));
+  const [road, setRoad] = useState(false);
   const [carried, setCarried] = useState<Exercise | null>(null);
   const [said, setSaid] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -249,15 +250,34 @@ function Planner({
                 <b>{c.says}</b> {RULES[c.rule]}
               </p>
             ))}
-            <WeekBoard
-              items={items}
-              p={p}
-              startsOn={startsOn}
-              conflicts={conflicts}
-              selected={shown?.exerciseId ?? null}
-              onSelect={setSelected}
-              onChange={setItems}
-            />
+            <div className="mb-2 flex gap-1" role="group" aria-label="How far ahead">
+              <Ahead on={!road} onClick={() => setRoad(false)}>
+                This week
+              </Ahead>
+              <Ahead on={road} onClick={() => setRoad(true)}>
+                The road ahead
+              </Ahead>
+            </div>
+            {road ? (
+              <RoadPanel
+                singer={singer.name}
+                request={planning.request}
+                from={startsOn}
+                dates={terms.dates ?? []}
+                onDates={(dates) => setTerms({ ...terms, dates })}
+                name={(id) => p.find(id)?.name ?? id}
+              />
+            ) : (
+              <WeekBoard
+                items={items}
+                p={p}
+                startsOn={startsOn}
+                conflicts={conflicts}
+                selected={shown?.exerciseId ?? null}
+                onSelect={setSelected}
+                onChange={setItems}
+              />
+            )}
           </section>
           <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-3">
             <KeysPicture scale={scale} map={map} items={items} find={p.find} selected={shown?.exerciseId ?? null} />
@@ -268,7 +288,6 @@ function Planner({
                 <Tab className={TAB}>Left out</Tab>
                 <Tab className={TAB}>Practised</Tab>
                 <Tab className={TAB}>Before</Tab>
-                <Tab className={TAB}>Road</Tab>
               </TabList>
               <TabPanels className="pt-2">
                 <TabPanel>
@@ -319,22 +338,21 @@ function Planner({
                     ))}
                   </ul>
                 </TabPanel>
-                <TabPanel>
-                  <RoadPanel
-                    singer={singer.name}
-                    request={planning.request}
-                    from={startsOn}
-                    dates={terms.dates ?? []}
-                    onDates={(dates) => setTerms({ ...terms, dates })}
-                    name={(id) => p.find(id)?.name ?? id}
-                  />
-                </TabPanel>
               </TabPanels>
             </TabGroup>
           </div>
         </div>
       </div>
     </DndContext>
+  );
+}
+
+/** One of two ways to look ahead. */
+function Ahead({ on, onClick, children }: { on: boolean; onClick: () => void; children: string }) {
+  return (
+    <button className={`button-small min-h-9 ${on ? 'border-accent text-accent' : ''}`} aria-pressed={on} onClick={onClick}>
+      {children}
+    </button>
   );
 }
 

@@ -54,7 +54,7 @@ export function RoadPanel({
         <form onSubmit={add} className="grid grid-cols-2 gap-2" aria-label="A date to work towards">
           <label className="flex flex-col gap-1 text-soft">
             What
-            <select name="kind" className="field">
+            <select name="kind" className="field w-full min-w-0">
               {DATE_KINDS.map((k) => (
                 <option key={k} value={k}>
                   {KIND_WORDS[k]}
@@ -64,18 +64,18 @@ export function RoadPanel({
           </label>
           <label className="flex flex-col gap-1 text-soft">
             Called (optional)
-            <input name="name" className="field" maxLength={120} autoComplete="off" />
+            <input name="name" className="field w-full min-w-0" maxLength={120} autoComplete="off" />
           </label>
           <label className="flex flex-col gap-1 text-soft">
             On
-            <input name="day" type="date" required className="field" />
+            <input name="day" type="date" required className="field w-full min-w-0" />
           </label>
           <label className="flex flex-col gap-1 text-soft">
             Until (optional)
-            <input name="until" type="date" className="field" />
+            <input name="until" type="date" className="field w-full min-w-0" />
           </label>
-          <button className="button col-span-2">
-            <CalendarPlus aria-hidden size={18} /> Bend the road to it
+          <button className="button col-span-2 justify-self-start">
+            <CalendarPlus aria-hidden size={18} /> Add
           </button>
         </form>
       </ForCoaches>
@@ -100,7 +100,7 @@ export function RoadPanel({
           ))}
         </ul>
       )}
-      <ol className="flex flex-col gap-2" aria-label={`The next weeks of ${singer}`} data-testid="road">
+      <ol className="grid gap-2 sm:grid-cols-2" aria-label={`The next weeks of ${singer}`} data-testid="road">
         {weeks.map((w) => (
           <Week key={w.number} week={w} name={name} />
         ))}
