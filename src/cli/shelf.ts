@@ -1,7 +1,7 @@
 // npm run -s shelf -- [--json]: every exercise of the shelf.
 import { SHELF } from '../core/exercise/shelf';
-import { stepSemitones } from '../core/exercise/pattern';
-import { patternText } from '../core/exercise/pattern';
+import { patternText, stepSemitones } from '../core/exercise/pattern';
+import { weightOn } from '../core/exercise/weight';
 import type { Exercise } from '../core/exercise/types';
 
 /** An exercise as the command line prints it; the schema is in docs/shelf.schema.json. */
@@ -28,6 +28,7 @@ const exerciseJson = (e: Exercise) => ({
   loudness: e.loudness,
   place: e.place,
   weight: e.weight,
+  weightOf: Object.fromEntries(e.sounds.map((sound) => [sound, weightOn(e, sound)])),
   needs: e.needs,
   after: e.after,
   suits: e.suits,

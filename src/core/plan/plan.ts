@@ -1,5 +1,6 @@
 import { keysFor } from '../exercise/keys';
 import { directionOf } from '../exercise/pattern';
+import { weightOn } from '../exercise/weight';
 import { Exercise, Measure } from '../exercise/types';
 import { Finding, FindingName } from '../map/types';
 import { noteName } from '../music/pitch';
@@ -272,20 +273,31 @@ function inOrder(items: readonly PlanItem[], p: Planning): PlanItem[] {
   return out;
 }
 
-/** For a light voice: what takes weight off is sung less often, or not, until it is no more than half of the work. */
+/**
+ * For a light voice: what takes weight off is sung less often, or not, until it is no more than half of the work; and then, straws and
+ * trills included, no more than half of the week.
+ */
 function balanced(items: readonly PlanItem[], p: Planning): PlanItem[] {
   if (p.lean !== 'light') return [...items];
   let out = items.map((it) => ({ ...it }));
-  const weightOf = (it: PlanItem) => p.find(it.exerciseId)!.weight;
+  const removes = (it: PlanItem) => weightOn(p.find(it.exerciseId)!, it.sound) < 0 || p.find(it.exerciseId)!.weight < 0;
+  const minutes = (some: PlanItem[]) => some.reduce((sum, it) => sum + weekMinutes(it), 0);
   for (;;) {
     const work = out.filter(isWork);
-    const removing = work.filter((it) => weightOf(it) < 0);
-    const minutes = (some: PlanItem[]) => some.reduce((sum, it) => sum + weekMinutes(it), 0);
-    if (removing.length === 0 || minutes(removing) <= minutes(work) / 2) return out;
+    const removing = work.filter(removes);
+    if (removing.length === 0 || minutes(removing) <= minutes(work) / 2) break;
     const last = removing[removing.length - 1];
     if (last.timesADay > 1) last.timesADay--;
     else out = out.filter((it) => it !== last);
   }
+  while (minutes(out.filter(removes)) > minutes(out) / 2) {
+    const most = out.filter((it) => removes(it) && !isWork(it)).sort((a, b) => weekMinutes(b) - weekMinutes(a))[0];
+    if (!most) break;
+    if (most.timesADay > 1) most.timesADay--;
+    else if (most.minutes > STEP_MINUTES) most.minutes -= STEP_MINUTES;
+    else break;
+  }
+  return out;
 }
 
 /** A line of a song takes this long a time at most. */

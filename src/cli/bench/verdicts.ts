@@ -1,0 +1,78 @@
+import { keysFor } from '../../core/exercise/keys';
+import { patternSpan } from '../../core/exercise/pattern';
+import { renderKey } from '../../core/exercise/render';
+import { SHELF } from '../../core/exercise/shelf';
+import type { Exercise } from '../../core/exercise/types';
+import { hearExercise } from '../../core/judge/hear';
+import { Verdict, VERDICTS } from '../../core/judge/types';
+import { VOICE_TYPES } from '../../core/plan/voice-types';
+import { seededRandom } from '../../core/signal/stats';
+import { drawRoom, heardThrough, roomResponse } from '../../core/sim/room';
+import { Mistake, MISTAKES } from '../../core/sim/score';
+import { sing } from '../../core/sim/sing';
+import { Vowel } from '../../core/sim/tract';
+import { typicalProfile } from '../../core/sim/typical';
+
+/** Ways of singing an exercise: as meant, with the register wrong, or wrong altogether. */
+const WAYS = ['clean', 'flip', 'pulled', ...MISTAKES] as const;
+type Way = (typeof WAYS)[number];
+
+const RATE = 22050;
+const KEYS = 3;
+/** The change must be passed by so much for it to matter how. */
+const CROSSES_ST = 1.5;
+
+/** The vowel a simulated voice sings for a sound of the shelf. */
+const vowelOf = (sound: string): Vowel =>
+  sound.endsWith('ee') ? 'ee' : /ah|a$/.test(sound) ? 'ah' : /oh|no$/.test(sound) ? 'oh' : /ay|eh|ey$/.test(sound) ? 'eh' : 'oo';
+
+/** One performance by a voice drawn for it, in a drawn room, judged; null where it can't be sung that way. */
+function performed(e: Exercise, way: Way, random: () => number): Verdict | null {
+  const type = VOICE_TYPES[Math.floor(random() * VOICE_TYPES.length)].id;
+  const profile = typicalProfile(type, way === 'flip' ? 'flip' : way === 'pulled' ? 'pulled' : 'blend');
+  profile.breathiness = random() * 0.5;
+  const change = profile.crossings[0].upMidi;
+  const all = keysFor(e, { low: profile.lowMidi, high: profile.highMidi, change: Math.round(change), speaking: profile.speakingMidi });
+  const from = Math.max(0, Math.floor(random() * (all.length - KEYS + 1)));
+  const keys = all.slice(from, from + KEYS);
+  const sound = e.sounds[Math.floor(random() * e.sounds.length)];
+  const seed = Math.floor(random() * 1e9);
+  const response = roomResponse(drawRoom(seed, 5 + 12 * random()), RATE);
+  const snrDb = 25 + 30 * random();
+  const { bottom, top } = patternSpan(e);
+  const crosses = keys.some((k) => k + bottom <= change - CROSSES_ST && k + top >= change + CROSSES_ST);
+  if (keys.length === 0 || ((way === 'flip' || way === 'pulled') && !crosses)) return null;
+  // One note can't be droned.
+  if (way === 'droned' && new Set(e.steps.map((s) => s.degree)).size === 1) return null;
+  const tempo = e.tempo[1];
+  const mistake = MISTAKES.includes(way as Mistake) ? { mistake: way as Mistake } : {};
+  const { pcm } = sing(
+    profile,
+    { kind: 'exercise', keys: keys.map((k) => renderKey(e, k, tempo)), ...mistake },
+    { seed, vowel: vowelOf(sound), sampleRate: RATE, snrDb },
+  );
+  const asked = { exercise: e, sound, keys, tempo };
+  return hearExercise(heardThrough(response, pcm), asked, { changeMidi: change, handsOver: null }).judgement.verdict;
+}
+
+/** Every exercise of the shelf sung in every way by `rounds` drawn voices in drawn rooms: what was said of it, in percent. */
+export function verdicts(rounds: number): string {
+  const said = new Map<Way, Verdict[]>(WAYS.map((way) => [way, []]));
+  for (let round = 0; round < rounds; round++) {
+    const random = seededRandom(1000 + round);
+    for (const e of SHELF)
+      for (const way of WAYS) {
+        const verdict = performed(e, way, random);
+        if (verdict) said.get(way)!.push(verdict);
+      }
+  }
+  const rows = WAYS.map((way) => {
+    const of = said.get(way)!;
+    const share = (verdict: Verdict) =>
+      `${((100 * of.filter((v) => v === verdict).length) / Math.max(1, of.length)).toFixed(0)} %`.padStart(8);
+    return `    ${way.padEnd(12)}${String(of.length).padStart(6)}${VERDICTS.map(share).join('')}`;
+  });
+  return [`    sung        takes${VERDICTS.map((v) => v.padStart(8)).join('')}`, ...rows].join('\n');
+}
+
+process.stdout.write(`${verdicts(Number(process.argv[2] ?? 1))}\n`);

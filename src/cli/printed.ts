@@ -1,0 +1,129 @@
+import { z } from 'zod';
+import { AIMS, FAMILIES, LOUDNESS_SHAPES, MATERIALS, MEASURES, PLACES, ROLES, STRANDS } from '../core/exercise/types';
+import { ItemShape } from '../core/format/plan';
+import { VoiceFile } from '../core/format/voice-file';
+import { FAULTS, VERDICTS } from '../core/judge/types';
+import { SCHOOL_IDS } from '../core/map/schools';
+import { FINDING_NAMES } from '../core/map/types';
+import { STEPS } from '../core/plan/progress';
+import { RuleId, RULES } from '../core/plan/rules';
+
+const Midi = z.number().describe('MIDI note, fractions allowed');
+const Rule = z.enum(Object.keys(RULES) as [RuleId, ...RuleId[]]);
+const Grades = z.object(Object.fromEntries(STRANDS.map((s) => [s, z.number()])) as Record<(typeof STRANDS)[number], z.ZodNumber>);
+
+/** What `npm run -s shelf -- --json` prints. */
+const Shelf = z.array(
+  z.object({
+    id: z.string(),
+    name: z.string(),
+    family: z.enum(FAMILIES),
+    strand: z.enum(STRANDS),
+    grade: z.number().int().min(1).max(6),
+    role: z.enum(ROLES),
+    sounds: z.array(z.string()).describe('Easiest first'),
+    tempo: z.object({ slowest: z.number(), usual: z.number(), fastest: z.number() }).describe('Crotchets a minute'),
+    breathBeats: z.number().describe('Breath between keys, crotchets; the chord before each takes two'),
+    text: z.string().describe('The pattern as it is written in the editor'),
+    pattern: z.array(
+      z.object({
+        degree: z.number().int().describe('1 the tonic, 8 its octave'),
+        alter: z.union([z.literal(-1), z.literal(1)]).optional(),
+        semitones: z.number().int().describe('Above the tonic'),
+        beats: z.number(),
+        slide: z.boolean().describe('Glides to the next note'),
+      }),
+    ),
+    measure: z.enum(MEASURES),
+    aim: z.enum(AIMS),
+    loudness: z.enum(LOUDNESS_SHAPES),
+    place: z.enum(PLACES),
+    weight: z.number().int().min(-1).max(1).describe('-1 takes weight off, +1 adds it'),
+    weightOf: z.record(z.string(), z.number()).describe('The weight on each of its sounds'),
+    needs: z.array(z.enum(MATERIALS)),
+    after: z.array(z.string()).describe('Exercises that should be easy before'),
+    suits: z.array(z.enum(FINDING_NAMES)),
+    avoid: z.array(z.enum(FINDING_NAMES)),
+    schools: z.array(z.enum(SCHOOL_IDS)).describe('Empty: all'),
+  }),
+);
+
+const Verdict = z.enum(VERDICTS);
+const Fault = z.enum(FAULTS).nullable();
+
+/** What `npm run -s judge -- ... --json` prints. */
+const Judge = z.object({
+  verdict: Verdict,
+  because: z.string().describe('One sentence'),
+  code: Fault.describe('The weightiest reason; null for a yes'),
+  keys: z.array(
+    z.object({
+      tonicMidi: Midi,
+      verdict: Verdict,
+      because: z.string().nullable(),
+      code: Fault,
+      notes: z.array(
+        z.object({
+          midi: Midi.describe('What was asked for'),
+          slide: z.boolean(),
+          startS: z.number(),
+          endS: z.number(),
+          sungMidi: Midi.nullable().describe('In the octave asked for; null for a slide, or where too little sounded'),
+          levelDb: z.number().nullable(),
+          verdict: Verdict,
+          because: Fault,
+        }),
+      ),
+    }),
+  ),
+});
+
+const PhaseShape = z.object({ id: z.string(), name: z.string(), weeks: z.array(z.number()).length(2), until: z.string() });
+
+/** What `npm run -s plan -- ... --json` prints. */
+const Plan = z.object({
+  week: z.object({
+    anchors: z
+      .object({ low: Midi, high: Midi, change: Midi, speaking: Midi })
+      .describe('What keys are counted from; none leaves low to high'),
+    changeMeasured: z.boolean().describe('False: the change is the one expected of the voice type'),
+    worksOn: z.array(z.enum(FINDING_NAMES)),
+    phase: PhaseShape.loose(),
+    phases: z.array(PhaseShape),
+    leftItsWay: z.boolean().describe('The phase that was begun is not on the way the map now asks for: a question to the coach'),
+    grades: Grades,
+    items: z.array(ItemShape),
+    leftOut: z.array(z.object({ exerciseId: z.string(), because: z.string(), rule: Rule.nullable() })),
+    notes: z.array(z.string()),
+  }),
+  today: z.object({
+    day: z.iso.date(),
+    because: z.string().nullable(),
+    share: z.number().describe('Of the usual minutes'),
+    items: z.array(ItemShape.extend({ minutes: z.number() })).describe('What may be sung today, with the keys that may be'),
+  }),
+  notices: z.array(z.object({ id: z.string(), does: z.string(), says: z.string() })).describe('What the log brings on by itself'),
+  progress: z.record(z.string(), z.object({ step: z.enum(STEPS), because: z.string() })).describe('By exercise'),
+  road: z.array(
+    z.object({
+      number: z.number().int(),
+      startsOn: z.iso.date(),
+      phase: z.object({ id: z.string(), name: z.string() }),
+      aim: z.string(),
+      items: z.array(ItemShape),
+      comesIn: z.array(z.string()),
+      rests: z.array(z.string()),
+      load: z.number(),
+      minutesADay: z.number(),
+      listening: z.boolean(),
+      test: z.boolean(),
+      days: z.array(z.object({ day: z.iso.date(), load: z.number(), only: z.array(z.string()).nullable(), because: z.string() })),
+      because: z.array(z.string()),
+    }),
+  ),
+});
+
+export const SCHEMAS = { voice: VoiceFile, shelf: Shelf, judge: Judge, plan: Plan };
+
+/** A published schema (JSON Schema 2020-12) of what a command reads (`voice`) or prints. */
+export const schemaOf = (name: keyof typeof SCHEMAS): object => z.toJSONSchema(SCHEMAS[name], { io: 'input', unrepresentable: 'any' });
