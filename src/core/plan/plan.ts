@@ -101,7 +101,7 @@ export function planFor(request: PlanRequest): Plan | null {
   const taken = choose(free, p);
   const items = taken.map(({ e, part, why }) => itemFor(e, part, p, why));
   const dosed = withinDose(inOrder(items, p), p.minutesADay, EXPENDABLE);
-  const kept = wholeSets(withSongs(balanced(dosed.items, p), p), p.minutesADay);
+  const kept = ledger(wholeSets(withSongs(balanced(dosed.items, p), p), p.minutesADay), p);
   const gone = dosed.items.filter((it) => !kept.some((k) => k.exerciseId === it.exerciseId));
   const leftOut: LeftOut[] = [
     ...dosed.dropped.map((it) => ({
@@ -273,28 +273,38 @@ function inOrder(items: readonly PlanItem[], p: Planning): PlanItem[] {
   return out;
 }
 
-/**
- * For a light voice: what takes weight off is sung less often, or not, until it is no more than half of the work; and then, straws and
- * trills included, no more than half of the week.
- */
+/** What takes weight off: by its pattern, or by the sound it is sung on. */
+const removes = (it: PlanItem, p: Planning): boolean => {
+  const e = p.find(it.exerciseId)!;
+  return e.weight < 0 || weightOn(e, it.sound) < 0;
+};
+const minutesOf = (items: readonly PlanItem[]): number => items.reduce((sum, it) => sum + weekMinutes(it), 0);
+
+/** For a light voice: work that takes weight off is sung less often, or not, until it is no more than half of the work. */
 function balanced(items: readonly PlanItem[], p: Planning): PlanItem[] {
   if (p.lean !== 'light') return [...items];
   let out = items.map((it) => ({ ...it }));
-  const removes = (it: PlanItem) => weightOn(p.find(it.exerciseId)!, it.sound) < 0 || p.find(it.exerciseId)!.weight < 0;
-  const minutes = (some: PlanItem[]) => some.reduce((sum, it) => sum + weekMinutes(it), 0);
   for (;;) {
     const work = out.filter(isWork);
-    const removing = work.filter(removes);
-    if (removing.length === 0 || minutes(removing) <= minutes(work) / 2) break;
+    const removing = work.filter((it) => removes(it, p));
+    if (removing.length === 0 || minutesOf(removing) <= minutesOf(work) / 2) return out;
     const last = removing[removing.length - 1];
     if (last.timesADay > 1) last.timesADay--;
     else out = out.filter((it) => it !== last);
   }
-  while (minutes(out.filter(removes)) > minutes(out) / 2) {
-    const most = out.filter((it) => removes(it) && !isWork(it)).sort((a, b) => weekMinutes(b) - weekMinutes(a))[0];
-    if (!most) break;
-    if (most.timesADay > 1) most.timesADay--;
-    else if (most.minutes > STEP_MINUTES) most.minutes -= STEP_MINUTES;
+}
+
+/** For a light voice the straws and trills around the work count as well: shorter, then less often, until half of the week is no lighter. */
+function ledger(items: readonly PlanItem[], p: Planning): PlanItem[] {
+  const out = items.map((it) => ({ ...it }));
+  if (p.lean !== 'light') return out;
+  while (minutesOf(out.filter((it) => removes(it, p))) > minutesOf(out) / 2) {
+    const around = out.filter((it) => removes(it, p) && !isWork(it)).sort((a, b) => weekMinutes(b) - weekMinutes(a));
+    const long = around.find((it) => it.minutes > STEP_MINUTES);
+    // What ends every set is sung in every set.
+    const often = around.find((it) => it.timesADay > 1 && it !== out[out.length - 1]);
+    if (long) long.minutes -= STEP_MINUTES;
+    else if (often) often.timesADay--;
     else break;
   }
   return out;
