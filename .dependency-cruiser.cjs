@@ -1,5 +1,20 @@
 /** Imports point one way (docs/architecture.md): app -> ui, server; ui -> audio, sync; server -> data; everything -> core; core -> itself. */
-const ROOMS = ['engine', 'music', 'signal', 'voice', 'take', 'map', 'straw', 'exercise', 'judge', 'plan', 'practice', 'lesson', 'sim', 'format'];
+const ROOMS = [
+  'engine',
+  'music',
+  'signal',
+  'voice',
+  'take',
+  'map',
+  'straw',
+  'exercise',
+  'judge',
+  'plan',
+  'practice',
+  'lesson',
+  'sim',
+  'format',
+];
 /** Inside core: each room may use those before it, `plan/voice-types` (a table) being open to all after `music`. */
 const core = ROOMS.map((room, i) => ({
   name: `core-${room}-looks-down`,

@@ -22,6 +22,7 @@ export const requestOf = (voice: VoiceFile): PlanRequest =>
     ...(voice.phase ? { phaseId: voice.phase } : {}),
     age: voice.person.age,
     changing: voice.person.changing,
+    intake: voice.person.intake,
     today: voice.today,
   });
 

@@ -79,6 +79,7 @@ const askedOf = ({ voiceType, intake }: SingerRow) => ({
   minor: intake?.minor ?? false,
   age: intake?.age,
   changing: intake?.changing ?? false,
+  intake: intake?.answers,
 });
 
 export const savePlan = (singerId: string, change: z.infer<typeof PlanInput>) =>

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SCHOOL_IDS } from '../map/schools';
 import { AGES } from '../plan/ages';
+import { ANSWERS } from '../plan/intake';
 import { VOICE_TYPES } from '../plan/voice-types';
 
 /** What was agreed and told at intake. */
@@ -13,6 +14,8 @@ export const IntakeShape = z
     changing: z.boolean().default(false),
     /** How old, as far as it matters for the voice; missing: not said. */
     age: z.enum(AGES).optional(),
+    /** Answers to `INTAKE_QUESTIONS`, by their ids; coaches only see them. */
+    answers: z.record(z.string().max(40), z.enum(ANSWERS)).optional(),
     /** Lives by the voice. */
     professional: z.boolean().default(false),
     /** The coach wants no categories shown. */

@@ -6,6 +6,7 @@ import { CrossingName, FINDING_NAMES, PIN_NAMES, VoiceMap } from '../map/types';
 import { withPins } from '../map/pins';
 import { parseNote } from '../music/pitch';
 import { AGES } from '../plan/ages';
+import { ANSWERS, INTAKE_QUESTIONS } from '../plan/intake';
 import { DATE_KINDS } from '../plan/road';
 import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
@@ -33,6 +34,10 @@ const Person = z.object({
   age: z.enum(AGES).default('adult'),
   changing: z.boolean().default(false).describe('A changing voice'),
   professional: z.boolean().default(false).describe('Lives by the voice'),
+  intake: z
+    .partialRecord(z.enum(INTAKE_QUESTIONS.map((q) => q.id)), z.enum(ANSWERS))
+    .default({})
+    .describe('Answers of the intake'),
 });
 
 const LogLine = z.union([

@@ -12,6 +12,8 @@ export interface Hearing {
   /** Pitch of each frame of the trace, in the octave asked for; 0 where nothing is sung. */
   midi: readonly number[];
   events: readonly TakeEvent[];
+  /** Sounding frames of the first halves of the keys, for what comes later at the same pitch. */
+  earlier: readonly { midi: number; levelDb: number }[];
   /** The change that the keys are to cross, in the octave asked for, and what was heard of the hand-over there in the whole take; null where none is asked for. */
   crossing: { changeMidi: number; handOver: ReturnType<typeof handOver> } | null;
 }
@@ -33,6 +35,9 @@ const LAST_NOTE_SHARE = 0.3;
 /** A hole this long inside a key is a stop; between notes a consonant makes shorter ones (tuned on simulated voices in rooms). */
 const HOLE_S = 0.16;
 const CONSONANT_HOLE_S = 0.26;
+/** A key that sounds for so much of its time, and so many of whose notes are not in it, is another tune. */
+const SOUNDED_SHARE = 0.6;
+const MANY = 1 / 3;
 /** Half a semitone and a little: another note than was asked for. */
 const WRONG_ST = 0.7;
 /** A quarter tone off counts as out of tune (common practice, no source); a note or two in five may be. */
@@ -73,25 +78,58 @@ const notSung: Check = {
   look: (key) => (key.share < SUNG_SHARE ? {} : null),
 };
 
+/** A stop is silence as well: the level falls this far under the key's own, however long a room rings. Elsewhere only the pitch was lost. */
+const SILENCE_DB = 9;
+
 const stopped: Check = {
   fault: 'stopped',
   verdict: 'not yet',
-  look(key, { trace, audible }) {
-    const last = key.notes.length - 1;
-    // Where a note is sung again the two share their time.
-    const again = (i: number) => [i - 1, i + 1].some((k) => key.notes[k]?.midi === key.notes[i].midi && !key.notes[Math.min(i, k)].slide);
-    const missing = key.notes.find((n, i) => !again(i) && n.soundedS < (i === last ? LAST_NOTE_SHARE : NOTE_SHARE) * n.askedS);
+  look(key, hearing) {
+    const { trace, audible } = hearing;
     const sung = sungFrames(key, trace);
     if (!sung) return null;
+    const quiet = (from: number, to: number) => fallsSilent(key, hearing, from, to);
     const most = (audible.consonants ? CONSONANT_HOLE_S : HOLE_S) / trace.hopS;
     for (let i = sung[0], silent = 0; i <= sung[1]; i++) {
       if (!(trace.midi[i] > 0)) silent++;
       else {
-        if (silent >= most) return { midi: noteAt(key, (i - silent) * trace.hopS).midi, by: silent * trace.hopS };
+        if (silent >= most && quiet(i - silent, i)) return { midi: noteAt(key, (i - silent) * trace.hopS).midi, by: silent * trace.hopS };
         silent = 0;
       }
     }
-    return missing ? { midi: missing.midi } : null;
+    const missing = missingNote(key);
+    return missing && quiet(...silentTime(key, missing, trace)) ? { midi: missing.midi } : null;
+  },
+};
+
+/** A note that hardly sounded. Where a note is sung again the two share their time. */
+function missingNote(key: KeyHeard): NoteHeard | null {
+  const last = key.notes.length - 1;
+  const again = (i: number) => [i - 1, i + 1].some((k) => key.notes[k]?.midi === key.notes[i].midi && !key.notes[Math.min(i, k)].slide);
+  return key.notes.find((n, i) => !again(i) && n.soundedS < (i === last ? LAST_NOTE_SHARE : NOTE_SHARE) * n.askedS) ?? null;
+}
+
+/** When a note should have sounded, as frames: from where it begins, for as long as it was asked. */
+function silentTime(key: KeyHeard, note: NoteHeard, trace: Trace): [number, number] {
+  const [from] = framesOf(note, trace);
+  return [from, Math.min(trace.levelDb.length, from + Math.max(LEAST_LINE, Math.round(note.askedS / trace.hopS)))];
+}
+
+/** Whether the level falls well under what the key sounds at, for the most of some frames. */
+function fallsSilent(key: KeyHeard, { trace, midi }: Hearing, from: number, to: number): boolean {
+  const [a, b] = framesOf(key, trace);
+  const sounding = trace.levelDb.slice(a, b).filter((_, i) => midi[a + i] > 0);
+  const there = trace.levelDb.slice(from, to);
+  return sounding.length > 0 && there.length > 0 && Math.min(...there) < median(sounding) - SILENCE_DB;
+}
+
+/** A note that is there, loud enough, and whose pitch was lost: nothing can be said of it. */
+const pitchLost: Check = {
+  fault: 'not-heard',
+  verdict: 'not told',
+  look(key, hearing) {
+    const missing = missingNote(key);
+    return missing && !fallsSilent(key, hearing, ...silentTime(key, missing, hearing.trace)) ? { midi: missing.midi } : null;
   },
 };
 
@@ -100,14 +138,14 @@ const LINE_FROM = 2;
 const LINE_TO = 15;
 const LEAST_LINE = 7;
 /** A leap from here on is heard as one; nothing else about the lines may stray as far. */
-const LEAP_ST = 1;
+const LEAP_ST = 1.3;
 const STRAY_ST = 0.3;
 /** What leaps further was misread: published flips leap 2 to 6 semitones, and a step may add a third. */
 const MOST_LEAP_ST = 9;
 /** A step that was asked for hides what happens this near to it. */
 const STEP_S = 0.13;
 /** After a step a flip overshoots its note: by so much, within so long, for so long. */
-const OVERSHOOT_ST = 0.55;
+const OVERSHOOT_ST = 0.75;
 const OVERSHOOT_S = 0.2;
 const OVERSHOT_FRAMES = 3;
 /** In a shorter note the next one is on its way before this one has settled. */
@@ -249,6 +287,8 @@ const wrongNote: Check = {
   look(key, hearing) {
     // It sounded, and nothing of it was what was asked for.
     if (key.notes.every((n) => n.soundedS === 0)) return { midi: key.notes[0].midi };
+    const missing = key.notes.filter((n) => n.soundedS < NOTE_SHARE * n.askedS);
+    if (key.share >= SOUNDED_SHARE && missing.length >= MANY * key.notes.length) return { midi: missing[0].midi };
     const wrong = pitched(key, hearing).find((n) => Math.abs(offBy(n)!) >= WRONG_ST);
     return wrong ? { midi: wrong.midi, by: offBy(wrong)! } : null;
   },
@@ -302,33 +342,83 @@ function endsOf(midi: readonly number[], [from, to]: readonly [number, number]):
   return { lowest: sung[TURN_FRAMES], highest: sung[sung.length - 1 - TURN_FRAMES] };
 }
 
-/** A voice is about this much softer a semitone lower (common practice, no source: 7 dB an octave); what falls further fades. */
+/** A key ends this much softer than the same notes were earlier: it fades. Earlier is before this share of a key. */
+const FADED_DB = 10;
+const EARLIER = 0.5;
+/** Where no earlier note lies near it, the end of the last note against its beginning, and the key's loudest against its end. */
+const FADES_IN_NOTE_DB = 2.5;
+const FADED_IN_ALL_DB = 12;
+/** A voice is about this much softer a semitone lower (common practice, no source: 7 dB an octave). */
 const NATURAL_DB_PER_ST = 0.6;
-const FADED_DB = 13.5;
-/** A key in so many pieces, so much of each sounding, shows where its level goes. */
-const PIECES = 8;
-const LEAST_PIECE_S = 0.05;
+/** The letting go itself tells nothing. */
+const LETTING_GO_S = 0.08;
+const SAME_NOTE_ST = 1.2;
+/** The last note's beginning, once it has arrived, and its end: so much of it each. */
+const ARRIVED_S = 0.08;
+const BEGINS_SHARE = 0.4;
+const LEAST_FRAMES = 8;
 
 const faded: Check = {
   fault: 'faded',
   verdict: 'not yet',
-  look(key, { trace, midi }) {
-    const sung = sungFrames(key, trace);
-    if (!sung) return null;
-    const [from, to] = sung;
-    const pieces = Array.from({ length: PIECES }, (_, p) => {
-      const at = (share: number) => Math.round(from + (to - from) * share);
-      const frames = Array.from({ length: at((p + 1) / PIECES) - at(p / PIECES) }, (_, i) => at(p / PIECES) + i).filter((i) => midi[i] > 0);
-      if (frames.length * trace.hopS < LEAST_PIECE_S) return null;
-      return { levelDb: median(frames.map((i) => trace.levelDb[i])), midi: median(frames.map((i) => midi[i])) };
-    }).filter((p) => p !== null);
-    const end = pieces.pop();
-    if (!end || pieces.length < PIECES / 2) return null;
-    const start = pieces.reduce((best, p) => (p.levelDb > best.levelDb ? p : best));
-    const by = start.levelDb - end.levelDb - NATURAL_DB_PER_ST * Math.max(0, start.midi - end.midi);
-    return by > FADED_DB ? { midi: key.notes[key.notes.length - 1].midi, by } : null;
+  look(key, hearing) {
+    const end = keyEnd(key, hearing);
+    if (!end) return null;
+    const at = { midi: key.notes[key.notes.length - 1].midi };
+    // The same pitch earlier, in whatever key: vowel and room are alike there.
+    const earlier = hearing.earlier.filter((f) => Math.abs(f.midi - end.midi) <= SAME_NOTE_ST).map((f) => f.levelDb);
+    if (earlier.length >= LEAST_FRAMES) {
+      const by = median(earlier) - end.levelDb;
+      return by > FADED_DB ? { ...at, by } : null;
+    }
+    const by = end.loudest.levelDb - end.levelDb - NATURAL_DB_PER_ST * Math.max(0, end.loudest.midi - end.midi);
+    return by > FADED_IN_ALL_DB && end.within > FADES_IN_NOTE_DB ? { ...at, by } : null;
   },
 };
+
+interface Frame {
+  midi: number;
+  levelDb: number;
+}
+
+const middleOf = (frames: readonly Frame[]): Frame => ({
+  midi: median(frames.map((f) => f.midi)),
+  levelDb: median(frames.map((f) => f.levelDb)),
+});
+
+/** Sounding frames of a part of a key, from one share of it to another. */
+function partOf(key: KeyHeard, { trace, midi }: Pick<Hearing, 'trace' | 'midi'>, from: number, to: number): Frame[] {
+  const sung = sungFrames(key, trace);
+  if (!sung) return [];
+  const last = sung[1] - Math.round(LETTING_GO_S / trace.hopS);
+  const at = (share: number) => Math.round(sung[0] + (last - sung[0]) * share);
+  const out: Frame[] = [];
+  for (let i = at(from); i < at(to); i++) if (midi[i] > 0) out.push({ midi: midi[i], levelDb: trace.levelDb[i] });
+  return out;
+}
+
+/** Sounding frames of the first halves of all keys. */
+export const earlierIn = (keys: readonly KeyHeard[], of: Pick<Hearing, 'trace' | 'midi'>): Frame[] =>
+  keys.flatMap((key) => partOf(key, of, 0, EARLIER));
+
+/** Where a key ends, how loud it was at its loudest, and how far its last note fell; null where too little sounds. */
+function keyEnd(key: KeyHeard, hearing: Hearing): (Frame & { loudest: Frame; within: number }) | null {
+  const last = key.notes[key.notes.length - 1];
+  const [from, to] = framesOf({ startS: last.startS + ARRIVED_S, endS: last.endS - LETTING_GO_S }, hearing.trace);
+  const between = (share: number, until: number): Frame[] => {
+    const out: Frame[] = [];
+    for (let i = Math.round(from + share * (to - from)); i < from + until * (to - from); i++)
+      if (hearing.midi[i] > 0) out.push({ midi: hearing.midi[i], levelDb: hearing.trace.levelDb[i] });
+    return out;
+  };
+  const [begins, end] = [between(0, BEGINS_SHARE), between(1 - BEGINS_SHARE, 1)];
+  const tenths = Array.from({ length: 8 }, (_, t) => partOf(key, hearing, t / 10, (t + 1) / 10)).filter(
+    (f) => f.length >= LEAST_FRAMES / 2,
+  );
+  if (end.length < LEAST_FRAMES / 2 || tenths.length === 0) return null;
+  const loudest = tenths.map(middleOf).reduce((a, b) => (b.levelDb > a.levelDb ? b : a));
+  return { ...middleOf(end), loudest, within: begins.length >= LEAST_FRAMES / 2 ? middleOf(begins).levelDb - middleOf(end).levelDb : 0 };
+}
 
 /** A note asked for this long is held. */
 const HELD_S = 1;
@@ -449,6 +539,7 @@ export const CHECKS: readonly Check[] = [
   jumpedOut,
   notSofter,
   chestCarried,
+  pitchLost,
   notHeard,
 ];
 

@@ -22,10 +22,12 @@ const WEIGHINGS: Record<'open' | 'closed' | 'colourless', Weighing> = {
 const KNOWN_NATS = 1.5;
 /** So much must speak for it, or against it. */
 const NEEDED_NATS = 0.5;
+/** That chest was carried must be plainer the less a sound tells; where colour is hidden all else passes. */
+const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 1.2 };
 
 /**
  * Whether chest handed over across the change in a take: heard, carried through instead, or not told. Where a sound hides the colour
- * (a straw, lips, the nose) it is mostly the level that tells: whether the way up was pushed.
+ * (a straw, lips, the nose) only plain pushing can be heard, and what isn't pushed passes.
  */
 export function handOver(
   profile: readonly NoteProfile[],
@@ -35,10 +37,12 @@ export function handOver(
 ): 'heard' | 'carried' | 'not told' {
   const signs = colourSigns(profile, changeMidi);
   if (!signs) return colour ? 'not told' : 'heard';
-  const w = WEIGHINGS[colour ? (closed ? 'closed' : 'open') : 'colourless'];
+  const kind = colour ? (closed ? 'closed' : 'open') : 'colourless';
+  const w = WEIGHINGS[kind];
   const known = handsOver === null ? 0 : handsOver ? KNOWN_NATS : -KNOWN_NATS;
   const nats = known + w.constant + w.first * signs.first + w.slopePerSt * signs.slopePerSt + w.levelPerSt * signs.levelPerSt;
-  return nats >= NEEDED_NATS ? 'heard' : nats <= -NEEDED_NATS ? 'carried' : 'not told';
+  if (nats <= -CARRIED_NATS[kind]) return 'carried';
+  return nats >= NEEDED_NATS || !colour ? 'heard' : 'not told';
 }
 
 /** What the notes above a change have over those below it, in the units of the profile. */

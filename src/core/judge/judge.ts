@@ -1,7 +1,7 @@
 import { patternSpan } from '../exercise/pattern';
 import type { NoteProfile, TakeFindings, Trace } from '../take/types';
 import { alignKeys } from './align';
-import { CHECKS, CROSSES_ST, Hearing, judgeKey } from './checks';
+import { CHECKS, CROSSES_ST, earlierIn, Hearing, judgeKey } from './checks';
 import { handOver } from './hand-over';
 import { Audible, audibleOn } from './sounds';
 import type { Asked, Fault, Judgement, KnownVoice } from './types';
@@ -27,6 +27,7 @@ export function judgeTake(
     trace,
     midi,
     events: findings.events,
+    earlier: earlierIn(heard, { trace, midi }),
     crossing: crossingOf(asked, octave, audible, findings.profile, voice),
   };
   const keys = heard.map((key) => judgeKey(key, hearing));

@@ -51,6 +51,7 @@ export type Verdict = (typeof VERDICTS)[number];
 export const FAULTS = [
   'not-usable',
   'not-sung',
+  'not-heard',
   'stopped',
   'leapt',
   'wrong-note',

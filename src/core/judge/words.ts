@@ -16,6 +16,7 @@ const sharpOrFlat = (by: number) => (by > 0 ? 'sharp' : 'flat');
 const HAPPENED: Record<Fault, (at: string, by: number) => string> = {
   'not-usable': () => 'could not be heard well enough to tell',
   'not-sung': () => 'was not sung',
+  'not-heard': (at) => `could not be heard at ${at}`,
   stopped: (at) => `stopped at ${at}`,
   leapt: (at) => `leapt at ${at}`,
   'wrong-note': (at, by) =>

@@ -101,6 +101,14 @@ const CASES: Case[] = [
   { rule: 'voice', shelf: [a], breaks: [warmUp, item(a, { keys: [66] })], keeps: [warmUp, item(a, { keys: [65] })] },
   // Chest: nobody spoke, so 50 is taken for the speaking pitch; a fourth under the expected change of a tenor is 60.
   { rule: 'chest-ceiling', shelf: [chest], breaks: [warmUp, item(chest, { keys: [52] })], keeps: [warmUp, item(chest, { keys: [50] })] },
+  {
+    rule: 'intake',
+    shelf: [heavy],
+    more: { limits: ['no-weight'] },
+    breaks: [warmUp, item(heavy)],
+    keeps: [warmUp, item(heavy)],
+    keepsWith: { limits: [] },
+  },
   { rule: 'narrow', shelf: [a], more: { narrow: true }, breaks: [warmUp, item(a)], keeps: [warmUp, item(a)], keepsWith: { narrow: false } },
   // The work twice a day, the warm-up once: the second set is cold.
   {

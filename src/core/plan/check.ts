@@ -6,6 +6,7 @@ import { Finding } from '../map/types';
 import { noteName } from '../music/pitch';
 import { fullest, SET_MINUTES, weekMinutes } from './dose';
 import { setsOf } from './sessions';
+import { heldByIntake, Limit } from './intake';
 import type { RuleId } from './rules';
 import { Grades, isWork, Phase, PlanItem, PlanRequest } from './types';
 import { changeOf, chestCeiling, Lean } from './voice';
@@ -20,6 +21,8 @@ export interface Planning extends PlanRequest {
   /** Only the comfortable band is sung: the voice is small, young or changing. */
   narrow: boolean;
   leftItsWay: boolean;
+  /** What the answers of the intake hold back. */
+  limits: readonly Limit[];
   /** Grades the coach confirmed. */
   confirmed: Partial<Grades>;
   /** Those, and for the rest what the findings let expect. */
@@ -42,6 +45,8 @@ const SCRATCHY_STRANDS = ['crossing', 'evenness'];
 export function blocked(e: Exercise, p: Planning): { rule: RuleId; says: string } | null {
   const suffers = p.map.findings.find((f) => e.avoid.includes(f.name));
   if (suffers) return { rule: 'avoid', says: AVOID_WORDS[suffers.name] };
+  const held = heldByIntake(e, p.limits);
+  if (held) return { rule: 'intake', says: held };
   if (p.narrow && !inBand(e)) return { rule: 'narrow', says: 'Only the comfortable band in this voice now.' };
   if (p.minor && !forMinors(e)) return { rule: 'minor', says: 'Not for a young voice.' };
   if (keysFor(e, anchorsFor(e, p)).length === 0) return { rule: 'voice', says: 'No key of it stays inside this voice.' };

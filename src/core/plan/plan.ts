@@ -8,6 +8,7 @@ import { setName, strawsForToday } from '../straw/choose';
 import { fullest, SET_MINUTES, STEP_MINUTES, weekMinutes, withinDose } from './dose';
 import { BY_AGE, CHANGING_SAYS } from './ages';
 import { anchorsFor, blocked, Planning, unmet, warms } from './check';
+import { saidYes } from './intake';
 import { RuleId } from './rules';
 import { MINOR_DAY_MINUTES, ruleForToday } from './safety';
 import { LeftOut, Part, Plan, PlanItem, PlanRequest, isWork, partRank } from './types';
@@ -82,6 +83,7 @@ export function planning(request: PlanRequest): Planning | null {
     phases,
     phase: named >= 0 ? named : request.phaseId ? 0 : Math.min(Math.max(0, request.phase), phases.length - 1),
     leftItsWay: request.phaseId !== undefined && named < 0,
+    limits: saidYes(request.intake).flatMap((q) => q.limit ?? []),
     way: WAYS[request.school],
     find: (id) => byId.get(id),
   };
@@ -431,6 +433,7 @@ function notesOf(p: Planning): string[] {
   const age = p.age && BY_AGE[p.age].says;
   return [
     ...(unwell ? [`${unwell.says} The week is planned as for days that are well.`] : []),
+    ...saidYes(p.intake).map((q) => q.says),
     ...(p.changing
       ? [CHANGING_SAYS]
       : age

@@ -23,6 +23,7 @@ export const RULES = {
   materials: 'Only what is at hand.',
   minor: 'A young voice: no range pushing, no loud work.',
   unwell: 'Today’s answer decides today: pain, nothing; ill or hoarse, nothing that strains. The week stays.',
+  intake: 'What was told at intake holds some of it back.',
   avoid: 'Some exercises make some findings worse.',
   coach: 'The coach chose it.',
 } as const;

@@ -4,6 +4,7 @@ import { SchoolId } from '../map/schools';
 import { FindingName, VoiceMap } from '../map/types';
 import { Straw } from '../straw/flow';
 import type { Age } from './ages';
+import type { IntakeAnswers } from './intake';
 import type { RuleId } from './rules';
 import type { Today } from './safety';
 import { VoiceTypeId } from './voice-types';
@@ -66,6 +67,8 @@ export interface PlanRequest {
   age?: Age;
   /** A voice that is changing. */
   changing?: boolean;
+  /** What was answered at intake. */
+  intake?: IntakeAnswers;
   today: Today | null;
 }
 

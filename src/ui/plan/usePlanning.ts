@@ -8,6 +8,7 @@ import { planFor, planning } from '../../core/plan/plan';
 import type { Terms } from '../../core/plan/request';
 import { conflicts } from '../../core/plan/check';
 import type { Age } from '../../core/plan/ages';
+import type { IntakeAnswers } from '../../core/plan/intake';
 import type { Today } from '../../core/plan/safety';
 import type { PlanItem, PlanRequest } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
@@ -15,7 +16,7 @@ import { useMayChange } from '../kit/may-change';
 import { say, wordsUnder } from '../../sync/words';
 
 export interface PlanSource {
-  singer: { id: string; voiceType: VoiceTypeId; minor: boolean; age?: Age; changing: boolean };
+  singer: { id: string; voiceType: VoiceTypeId; minor: boolean; age?: Age; changing: boolean; intake?: IntakeAnswers };
   map: VoiceMap;
   school: SchoolId;
   today: Today | null;
@@ -25,7 +26,13 @@ export interface PlanSource {
 }
 
 /** What a plan asks of a singer. */
-export const ofSinger = ({ voiceType, minor, age, changing }: PlanSource['singer']) => ({ voiceType, minor, age, changing });
+export const ofSinger = ({ voiceType, minor, age, changing, intake }: PlanSource['singer']) => ({
+  voiceType,
+  minor,
+  age,
+  changing,
+  intake,
+});
 
 interface State {
   terms: Terms;

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
 import { SchoolId, SCHOOLS } from '../../core/map/schools';
 import { Age, AGES, BY_AGE } from '../../core/plan/ages';
+import { INTAKE_QUESTIONS, IntakeAnswers } from '../../core/plan/intake';
 import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
 import { request, sendJson } from '../kit/request';
@@ -20,6 +21,7 @@ export interface SingerFields {
     changing?: boolean;
     age?: Age;
     professional?: boolean;
+    answers?: IntakeAnswers;
     noCategories?: boolean;
     goals: string;
     health: string;
@@ -65,6 +67,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
         changing: form.has('changing'),
         professional: form.has('professional'),
         ...(age ? { age } : {}),
+        answers: Object.fromEntries(INTAKE_QUESTIONS.flatMap(({ id }) => (text(`told-${id}`) ? [[id, text(`told-${id}`)]] : []))),
         noCategories: form.has('noCategories'),
         goals: text('goals'),
         health: text('health'),
@@ -176,6 +179,26 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> No voice
               categories
             </label>
+            <details className="sm:col-span-2">
+              <summary className="min-h-11 cursor-pointer content-center font-semibold">
+                Asked once about health (coaches only see it)
+              </summary>
+              <ul className="flex flex-col gap-2">
+                {INTAKE_QUESTIONS.map(({ id, asks, says }) => (
+                  <li key={id} className="grid grid-cols-[1fr_8rem] items-center gap-2 text-sm">
+                    <label htmlFor={`told-${id}`} title={says}>
+                      {asks}
+                    </label>
+                    <select id={`told-${id}`} name={`told-${id}`} className="field" defaultValue={singer?.intake?.answers?.[id] ?? ''}>
+                      <option value="">not asked</option>
+                      <option value="no">no</option>
+                      <option value="yes">yes</option>
+                      <option value="rather-not">rather not</option>
+                    </select>
+                  </li>
+                ))}
+              </ul>
+            </details>
             {problem && (
               <div className="sm:col-span-2">
                 <Notice>{problem}</Notice>
