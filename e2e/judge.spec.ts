@@ -37,7 +37,7 @@ test('pain told on the phone: nothing is sung today, on the phone, the plan and 
   await expect(singer.getByTestId('stopped')).toContainText('emergency number');
   const told = Date.now();
   await openSinger(coach, 'Osk Varrel', 'Plan');
-  await expect(coach.getByTestId('today')).toContainText('Nothing is sung today.');
+  await expect(coach.getByTestId('today')).toContainText('nothing is sung today');
   expect(Date.now() - told).toBeLessThan(10_000);
   // The week stays.
   await expect(coach.getByTestId('item').first()).toBeVisible();
@@ -47,7 +47,7 @@ test('pain told on the phone: nothing is sung today, on the phone, the plan and 
   await coach.getByRole('button', { name: 'Ten-minute re-check' }).click();
   await coach.getByLabel(/Any pain/).check();
   await coach.getByRole('button', { name: 'Begin' }).click();
-  await expect(coach.getByTestId('rests')).toContainText('Nothing is sung today');
+  await expect(coach.getByTestId('rests')).toContainText('nothing is sung today');
   await coach.getByRole('button', { name: /Go on all the same/ }).click();
   await expect(coach.getByTestId('ask')).toBeVisible();
 });

@@ -1,7 +1,10 @@
 import { patternSpan } from '../exercise/pattern';
 import type { NoteProfile, TakeFindings, Trace } from '../take/types';
 import { alignKeys } from './align';
-import { CHECKS, CROSSES_ST, earlierIn, Hearing, judgeKey } from './checks';
+import { CHECKS, judgeKey } from './checks';
+import { Hearing } from './hearing';
+import { earlierIn } from './level';
+import { CROSSES_ST } from './register';
 import { handOver } from './hand-over';
 import { Audible, audibleOn } from './sounds';
 import type { Asked, Fault, Judgement, KnownVoice } from './types';

@@ -1,4 +1,5 @@
 import { Exercise, Strand } from '../exercise/types';
+import { daysBetween } from './days';
 import { MOST_EFFORT, ruleForSign, Sign } from './safety';
 import { PlanItem } from './types';
 
@@ -57,8 +58,7 @@ interface ProgressRule {
   because(record: Record): string | null;
 }
 
-const daysAgo = (day: string, today: string): number => Math.round((Date.parse(today) - Date.parse(day)) / 86_400_000);
-const within = (some: readonly Practised[], today: string, days: number) => some.filter((p) => daysAgo(p.day, today) < days);
+const within = (some: readonly Practised[], today: string, days: number) => some.filter((p) => daysBetween(p.day, today) < days);
 const shareOf = (some: readonly Practised[]): number => some.filter((p) => p.success).length / some.length;
 const dayCount = (some: readonly Practised[]): number => new Set(some.map((p) => p.day)).size;
 const takesInWords = (some: readonly Practised[]): string => {
@@ -90,7 +90,7 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
     step: 'return',
     because({ all, today }) {
       const last = all[all.length - 1];
-      const away = last ? daysAgo(last.day, today) : 0;
+      const away = last ? daysBetween(last.day, today) : 0;
       return away > AWAY_DAYS ? `Not sung for ${away} days: begin a grade lower, with half the time for two days.` : null;
     },
   },
@@ -116,7 +116,7 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
   {
     step: 'another-way',
     because({ judged, today }) {
-      const since = judged.length ? daysAgo(judged[0].day, today) : 0;
+      const since = judged.length ? daysBetween(judged[0].day, today) : 0;
       if (judged.length < LEAST_TAKES || (judged.length < PLATEAU_TAKES && since < PLATEAU_DAYS)) return null;
       const latest = judged.slice(-Math.max(PLATEAU_TAKES, judged.length >> 1));
       const half = latest.length >> 1;

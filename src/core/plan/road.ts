@@ -1,4 +1,5 @@
 import type { Exercise } from '../exercise/types';
+import { dayLater, daysBetween } from './days';
 import { fullest, STEP_MINUTES } from './dose';
 import { planFor } from './plan';
 import { DAYS_A_WEEK, isWork, PlanItem, PlanRequest } from './types';
@@ -56,13 +57,8 @@ const HOLIDAY_LOAD = 0.3;
 const LISTEN_EVERY = 4;
 /** What was changed for another comes back after so many weeks. */
 const RESTS_WEEKS = 2;
-const DAY_MS = 86_400_000;
-
 const SUNG_IN_PUBLIC: readonly DateKind[] = ['recital', 'show', 'audition', 'exam'];
 const BUSY: readonly DateKind[] = ['tour', 'rehearsals'];
-
-const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
-const later = (day: string, days: number): string => new Date(Date.parse(day) + days * DAY_MS).toISOString().slice(0, 10);
 
 /** A stretch before a date that is sung in public: so many days before it until so many, what it does to a week, and why. */
 interface Countdown {
@@ -128,7 +124,7 @@ export function roadOf({ plan: request, from, weeks, dates }: RoadRequest): Road
   /** The week's items at full load. */
   let full: PlanItem[] = [];
   for (let w = 0; w < weeks; w++) {
-    const startsOn = later(from, DAYS_A_WEEK * w);
+    const startsOn = dayLater(from, DAYS_A_WEEK * w);
     const bent = bentTo(startsOn, dates);
     const light = (w + 1) % LIGHT_EVERY === 0;
     const load = Math.min(bent.load, light ? LIGHT_LOAD : 1);
@@ -220,7 +216,7 @@ function daysOf(startsOn: string, dates: readonly RoadDate[], shelf: readonly Ex
   const there = (ids: readonly string[]) => ids.filter((id) => shelf.some((e) => e.id === id));
   const out: RoadDay[] = [];
   for (let d = 0; d < DAYS_A_WEEK; d++) {
-    const day = later(startsOn, d);
+    const day = dayLater(startsOn, d);
     for (const date of dates) {
       const name = date.name || `the ${date.kind}`;
       if (SUNG_IN_PUBLIC.includes(date.kind)) {

@@ -1,5 +1,6 @@
 import { patternSpan } from '../exercise/pattern';
 import type { Exercise } from '../exercise/types';
+import { warms } from './check';
 import { ruleForToday, SafetyRule, Today } from './safety';
 import type { PlanItem } from './types';
 
@@ -27,9 +28,11 @@ export function sungToday(
   return { keys: under, because: under.length === keys.length ? null : because };
 }
 
-/** A day's items as today's answers leave them: those without a key that may be sung are gone. */
-export const forToday = <T extends PlanItem & { exercise: Exercise }>(items: readonly T[], today: Today | null, changeMidi: number): T[] =>
-  items.flatMap((it) => {
+/** A day's items as today's answers leave them: those without a key that may be sung are gone, and where nothing is left to warm with, all are. */
+export function forToday<T extends PlanItem & { exercise: Exercise }>(items: readonly T[], today: Today | null, changeMidi: number): T[] {
+  const left = items.flatMap((it) => {
     const { keys } = sungToday(it.exercise, it.keys, today, changeMidi);
     return keys.length ? [{ ...it, keys }] : [];
   });
+  return ruleForToday(today) && !left.some(warms) ? [] : left;
+}

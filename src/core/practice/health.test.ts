@@ -1,4 +1,4 @@
-import { dayLater } from './days';
+import { dayLater } from '../plan/days';
 import { noticesOf, returnShare, Urgency } from './health';
 import type { Before, Done, Entry } from './types';
 

@@ -1,5 +1,5 @@
 import type { SafetyRule, Sign, Today } from '../plan/safety';
-import { dayLater } from './days';
+import { dayLater, daysBetween } from '../plan/days';
 import { Entry, isDone } from './types';
 
 /** Who is asked to see a doctor sooner: those who live by the voice, and whoever sings in public soon. */
@@ -124,6 +124,5 @@ export function returnShare(log: readonly Entry[], today: string): number {
     .sort();
   const last = unwell[unwell.length - 1];
   if (last === undefined) return 1;
-  const since = Math.round((Date.parse(today) - Date.parse(last)) / 86_400_000);
-  return RETURN_SHARES[since - 1] ?? 1;
+  return RETURN_SHARES[daysBetween(last, today) - 1] ?? 1;
 }

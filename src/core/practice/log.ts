@@ -1,6 +1,6 @@
 import { DAYS_A_WEEK, PlanItem } from '../plan/types';
 import { Practised } from '../plan/progress';
-import { dayLater, daysOfWeek } from './days';
+import { dayLater, daysOfWeek } from '../plan/days';
 import { addLoads } from './load';
 import { Entry, isDone, Load } from './types';
 

@@ -93,7 +93,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
   if (restsToday(course) && course.health && !isOver(course))
     return (
       <section className="card flex max-w-2xl flex-col gap-3 text-lg" role="alert" data-testid="rests">
-        <h2 className="text-[40px] leading-tight font-bold">Nothing is sung today</h2>
+        <h2 className="text-[40px] leading-tight font-bold">Rest today</h2>
         <p>{restReason(course.health)}</p>
         <div className="flex flex-wrap gap-2">
           <button className="button-main" onClick={() => act({ kind: 'go', step: course.steps.length })}>

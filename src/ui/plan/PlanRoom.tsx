@@ -234,7 +234,7 @@ function Planner({
         ))}
         {view.today && ruleForToday(view.today) && (
           <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="today">
-            <b>{view.today.pain ? 'Nothing is sung today.' : 'Less is sung today.'}</b> {ruleForToday(view.today)!.says}
+            <b>Today:</b> {ruleForToday(view.today)!.says}
           </p>
         )}
         <p aria-live="polite" className="sr-only">

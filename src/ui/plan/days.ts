@@ -1,6 +1,6 @@
 import { format, parseISO } from 'date-fns';
 import { DAYS_A_WEEK } from '../../core/plan/types';
-import { daysOfWeek } from '../../core/practice/days';
+import { daysOfWeek } from '../../core/plan/days';
 
 /** A day as "2026-11-25". */
 export const dayKey = (date: Date): string => format(date, 'yyyy-MM-dd');

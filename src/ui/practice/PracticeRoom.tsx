@@ -5,6 +5,7 @@ import { actAs } from '../../sync/account';
 import { takesLane } from '../../sync/takes';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
+import { daysBetween } from '../../core/plan/days';
 import { dayMinutes, STEP_MINUTES as LEAST_MINUTES } from '../../core/plan/dose';
 import { mayBeSerious, ruleForToday, SEE_DOCTOR, worst } from '../../core/plan/safety';
 import { forToday } from '../../core/plan/today';
@@ -223,9 +224,6 @@ function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS;
     </details>
   );
 }
-
-const DAY_MS = 86_400_000;
-const daysBetween = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
 
 const SHOWN_DAYS = 14;
 
