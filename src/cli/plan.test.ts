@@ -88,3 +88,51 @@ test('the command prints the same, and says what is wrong with a file', () => {
   const wrong = run('--voice', file);
   expect([wrong.status, wrong.stderr]).toEqual([1, expect.stringMatching(/range: .*person\.age: /s)]);
 });
+
+test('each change that is worked on has an item at its own place, and its reason names it', () => {
+  const { week } = planJson(
+    VoiceFile.parse({
+      range: { touched: { low: 'B3', high: 'D6' }, usable: { low: 'C4', high: 'C6' } },
+      passaggi: [
+        { up: 'A4', name: 'flip' },
+        { up: 'F#5', name: 'toggle', confidence: 0.8 },
+      ],
+      findings: [
+        { name: 'flip', midi: 'A4' },
+        { name: 'toggle', midi: 'F#5' },
+      ],
+      person: { voiceType: 'soprano' },
+    }),
+  );
+  const at = (note: string) => week.items.filter((it) => it.part === 'work' && it.reason.includes(`around ${note}`));
+  expect(at('A4').length).toBeGreaterThan(0);
+  expect(at('F#5').length).toBeGreaterThan(0);
+  // What is for the upper change is sung up there.
+  for (const it of at('F#5')) expect(Math.min(...it.keys)).toBeGreaterThan(72);
+});
+
+test('songs take more of the week from phase to phase', () => {
+  const shareIn = (phase: string) => {
+    const { items } = planJson(voiceOf({ phase, grades: { crossing: 5 } })).week;
+    const minutes = (of: typeof items) => of.reduce((sum, it) => sum + it.minutes * it.timesADay * it.days.length, 0);
+    return minutes(items.filter((it) => it.part === 'carry')) / minutes(items);
+  };
+  const shares = ['lighten', 'cross', 'join', 'carry'].map(shareIn);
+  expect(shares[0]).toBeGreaterThanOrEqual(0.08);
+  expect(shares[1]).toBeGreaterThanOrEqual(0.18);
+  expect(shares[3]).toBeGreaterThanOrEqual(0.35);
+  expect([...shares].sort((a, b) => a - b)).toEqual(shares);
+});
+
+test('a voice that lacks chest isn’t worked on for blending as well', () => {
+  const { week } = planJson(
+    voiceOf({
+      findings: [
+        { name: 'no-chest', midi: 'A4' },
+        { name: 'blended', midi: 'A4' },
+      ],
+    }),
+  );
+  expect(week.worksOn).toEqual(['no-chest']);
+  for (const it of week.items.filter((i) => i.exerciseId === 'say-then-sustain')) expect(Math.max(...it.keys)).toBeLessThanOrEqual(65);
+});

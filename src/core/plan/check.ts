@@ -100,10 +100,15 @@ const isChestWork = (e: Exercise): boolean => e.strand === 'chest' && e.aim === 
 /**
  * Where keys are counted from for an exercise: the change of the finding it serves, as the school sees it; chest work stays near the
  * speaking pitch.
+ *
+ * @param serves the finding it is sung for; of several it suits, the weightiest where none is said
  */
-export function anchorsFor(e: Exercise, p: Pick<Planning, 'anchors' | 'way' | 'working' | 'map' | 'voiceType'>): Anchors {
-  const serves = p.working.find((f) => e.suits.includes(f.name));
-  const change = serves && e.place !== 'away' ? changeOf(serves, p.map, p.voiceType) : p.anchors.change;
+export function anchorsFor(
+  e: Exercise,
+  p: Pick<Planning, 'anchors' | 'way' | 'working' | 'map' | 'voiceType'>,
+  serves = p.working.find((f) => e.suits.includes(f.name)),
+): Anchors {
+  const change = serves && e.role === 'work' ? changeOf(serves, p.map, p.voiceType) : p.anchors.change;
   const moved = e.place === 'across' && MOVED.has(e.family) ? p.way.shiftSt : 0;
   const ceiling = isChestWork(e) ? chestCeiling(p.anchors.speaking, p.voiceType) : Infinity;
   return { ...p.anchors, change: change + moved, high: Math.min(p.anchors.high, ceiling) };

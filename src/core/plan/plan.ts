@@ -101,9 +101,11 @@ export function planFor(request: PlanRequest): Plan | null {
   // What stays at the change waits until what comes before it is easy; anything else may bring that with it.
   const free = p.shelf.filter((e) => !blocked(e, p) && !(e.place === 'at' && unmet(e, p).length > 0));
   const taken = choose(free, p);
-  const items = taken.map(({ e, part, why }) => itemFor(e, part, p, why));
+  const items = taken.map(({ e, part, why, serves }) => itemFor(e, part, p, why, serves));
   const dosed = withinDose(inOrder(items, p), p.minutesADay, EXPENDABLE);
-  const kept = ledger(wholeSets(withSongs(balanced(dosed.items, p), p), p.minutesADay), p);
+  const sung = wholeSets(withSongs(balanced(dosed.items, p), p), p.minutesADay);
+  // What gave way for songs and whole sets may have tipped the balance.
+  const kept = ledger(wholeSets(balanced(sung, p), p.minutesADay), p);
   const gone = dosed.items.filter((it) => !kept.some((k) => k.exerciseId === it.exerciseId));
   const leftOut: LeftOut[] = [
     ...dosed.dropped.map((it) => ({
@@ -145,24 +147,26 @@ interface Taken {
   e: Exercise;
   part: Part;
   why: RuleId[];
+  /** The finding it was chosen for, where it isn't the weightiest it suits. */
+  serves?: Finding;
 }
 
 function choose(free: readonly Exercise[], p: Planning): Taken[] {
   const taken: Taken[] = [];
   const has = (e: Exercise) => taken.some((t) => t.e.id === e.id);
-  const best = (part: Part, why: RuleId[], among: (e: Exercise) => boolean, bonus: (e: Exercise) => number = () => 0) => {
+  const best = (part: Part, why: RuleId[], among: (e: Exercise) => boolean, bonus: (e: Exercise) => number = () => 0, serves?: Finding) => {
     const families = new Set(taken.filter((t) => t.part === part).map((t) => t.e.family));
     const worth = (e: Exercise) =>
       score(e, p) + bonus(e) - (families.has(e.family) ? 1 : 0) - 3 * unmet(e, p).filter((b) => !has(b)).length;
     const found = free.filter((e) => among(e) && !has(e)).sort((a, b) => worth(b) - worth(a) || a.grade - b.grade)[0];
-    if (found) add(found, part, why);
+    if (found) add(found, part, why, serves);
     return found;
   };
   // A prerequisite that isn't behind the singer comes in just before what needs it, among the work it prepares.
-  const add = (e: Exercise, part: Part, why: RuleId[]) => {
+  const add = (e: Exercise, part: Part, why: RuleId[], serves?: Finding) => {
     for (const before of unmet(e, p))
       if (!has(before)) add(before, before.role === 'work' ? 'work' : before.role === 'straw' ? 'straw-before' : part, ['needs-first']);
-    if (!has(e)) taken.push({ e, part, why });
+    if (!has(e)) taken.push({ e, part, why, ...(serves ? { serves } : {}) });
   };
 
   const short = p.minutesADay <= 10;
@@ -182,14 +186,22 @@ function choose(free: readonly Exercise[], p: Planning): Taken[] {
   );
 
   const main = p.working[0]?.name;
-  const second = p.working[1]?.name;
+  const second = p.working[1];
   const phase = p.phases[p.phase];
   const forMain = short ? 1 : p.minutesADay > 20 ? 3 : 2;
   // What the phase is for comes first, whatever finding it serves; then what holds the voice back.
   const ofPhase = (e: Exercise) => e.role === 'work' && phase.likes.includes(e.id) && mayJoin(e, taken, p);
   const forFinding = (e: Exercise) => e.role === 'work' && (!main || e.suits.includes(main)) && mayJoin(e, taken, p);
   for (let i = 0; i < forMain; i++) if (i % 2 || !best('work', ['phase'], ofPhase)) best('work', ['finding', 'phase'], forFinding);
-  if (second) best('work', ['finding'], (e) => e.role === 'work' && e.suits.includes(second) && mayJoin(e, taken, p));
+  // Each thing that is worked on has an item at its own place in the voice.
+  if (second)
+    best(
+      'work',
+      ['finding'],
+      (e) => e.role === 'work' && e.suits.includes(second.name) && mayJoin(e, taken, p) && keysFor(e, anchorsFor(e, p, second)).length > 0,
+      undefined,
+      second,
+    );
   if (!short) counterweight(taken, p, best);
   if (p.minutesADay > 10 && !p.narrow) best('carry', ['into-song'], (e) => e.id === SONG_LINE);
   best('test', ['test-last'], (e) => e.role === 'test' && testsPhase(e, p));
@@ -314,25 +326,26 @@ function ledger(items: readonly PlanItem[], p: Planning): PlanItem[] {
 
 /** A line of a song takes this long a time at most. */
 const MOST_SONG_MINUTES = 5;
+const MOST_SONG_TIMES = 3;
 
-/** Songs take their phase's share of the week: longer at a time, then on more days. */
+/** Songs take their phase's share of the week: longer at a time, then more often, and the rest gives way. */
 function withSongs(items: readonly PlanItem[], p: Planning): PlanItem[] {
   const share = p.phases[p.phase].carryShare;
   const out = items.map((it) => ({ ...it }));
   const song = out.find((it) => it.part === 'carry');
   if (!song) return out;
-  const week = () => out.reduce((sum, it) => sum + weekMinutes(it), 0);
-  while (weekMinutes(song) < share * week()) {
-    if (song.days.length < WORK_DAYS.length && song.minutes >= 2) song.days = [...WORK_DAYS];
-    else if (song.minutes < MOST_SONG_MINUTES && fits({ ...song, minutes: song.minutes + STEP_MINUTES }, song, out, p.minutesADay))
-      song.minutes += STEP_MINUTES;
-    else {
-      // What else is long gives way.
-      const longest = out.filter((it) => isWork(it) && it.minutes > STEP_MINUTES * 2).sort((a, b) => b.minutes - a.minutes)[0];
-      if (!longest || song.minutes >= MOST_SONG_MINUTES) break;
-      longest.minutes -= STEP_MINUTES;
-      song.minutes += STEP_MINUTES;
-    }
+  song.days = [...WORK_DAYS];
+  const grown = (more: Partial<PlanItem>) => fits({ ...song, ...more }, song, out, p.minutesADay);
+  // What is sung for the work itself, least of it last.
+  const gives = () => out.filter((it) => it !== song && it.part !== 'test').sort((a, b) => weekMinutes(b) - weekMinutes(a));
+  while (weekMinutes(song) < share * minutesOf(out)) {
+    const often = gives().find((it) => it.timesADay > 1);
+    const long = gives().find((it) => it.minutes > 2 * STEP_MINUTES);
+    if (song.minutes < MOST_SONG_MINUTES && grown({ minutes: song.minutes + STEP_MINUTES })) song.minutes += STEP_MINUTES;
+    else if (song.timesADay < MOST_SONG_TIMES && grown({ timesADay: song.timesADay + 1 })) song.timesADay++;
+    else if (often) often.timesADay--;
+    else if (long) long.minutes -= STEP_MINUTES;
+    else break;
   }
   return out;
 }
@@ -370,15 +383,15 @@ function wholeSets(items: readonly PlanItem[], minutesADay: number): PlanItem[] 
 }
 
 /** An exercise as an assignment in this voice: the singer's keys, sound, dose and days, and why. */
-export function itemFor(e: Exercise, part: Part, p: Planning, why: RuleId[]): PlanItem {
-  const suited = p.working.find((f) => e.suits.includes(f.name));
+export function itemFor(e: Exercise, part: Part, p: Planning, why: RuleId[], serves?: Finding): PlanItem {
+  const suited = serves ?? p.working.find((f) => e.suits.includes(f.name));
   const sound = soundFor(e, p);
   const liked = p.way.likes.includes(e.id) || (sound !== e.sounds[0] && p.way.sounds.includes(sound));
   const straws = e.needs.includes('straw') ? strawsForToday(p.straws, p.grades.straw - 1) : null;
   return {
     exerciseId: e.id,
     part,
-    keys: keysFor(e, anchorsFor(e, p)),
+    keys: keysFor(e, anchorsFor(e, p, suited)),
     sound,
     ...(straws ? { straws: setName(straws) } : {}),
     tempo: e.tempo[1],

@@ -72,7 +72,8 @@ export function strongest(findings: readonly Finding[]): Finding[] {
   const out: Finding[] = [];
   for (const f of [...findings].sort((a, b) => URGENCY[b.name] * b.confidence - URGENCY[a.name] * a.confidence))
     if (!out.some((o) => o.name === f.name && Math.abs(o.midi - f.midi) < APART_ST)) out.push(f);
-  return out.slice(0, 2);
+  // That a voice blends is nothing to work on beside what holds it back.
+  return out.filter((f, i) => i === 0 || f.name !== 'blended').slice(0, 2);
 }
 
 const LIGHT = -0.15;
