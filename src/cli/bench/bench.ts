@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs';
+import { writeAccuracy } from './accuracy-page';
 import { analyseTake } from '../../core/take/analyse';
 import { SungNote } from '../../core/take/types';
 import { createLiveTracker } from '../../core/voice/live';
@@ -154,8 +154,8 @@ for (const report of [
   for (const line of report) say(line);
 }
 
-writeFileSync(
-  'docs/accuracy.md',
+writeAccuracy(
+  'hearing',
   `# Accuracy and speed
 
 Written by \`npm run bench\`. Signals are additive tones, simulated singers and, where Debian's csound is installed, its
