@@ -23,7 +23,7 @@ const KNOWN_NATS = 1.5;
 /** So much must speak for it, or against it. */
 const NEEDED_NATS = 0.5;
 /** That chest was carried must be plainer the less a sound tells; where colour is hidden all else passes. */
-const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 1.2 };
+const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 2.5 };
 
 /**
  * Whether chest handed over across the change in a take: heard, carried through instead, or not told. Where a sound hides the colour
