@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 import type { Before, Done, Entry } from '../../core/practice/types';
 import { adoptLines } from '../../sync/earlier';
 import { NOTHING_WAITS } from '../../sync/lane';
-import { linesWaiting, sayLine } from '../../sync/practice';
+import { forgetLines, linesKept, sayLine } from '../../sync/practice';
 import { KeptWord, onHeard, refusedWords, takeBack, wordsLane } from '../../sync/words';
 import { dayKey } from '../plan/days';
 
@@ -14,7 +14,7 @@ export function usePracticeLog(token: string, given: Entry[], assignmentId: stri
 
   useEffect(() => {
     const look = () => {
-      setLocal((now) => [...linesWaiting(token).filter((w) => !now.some((n) => n.id === w.id)), ...now]);
+      setLocal((now) => [...linesKept(token).filter((w) => !now.some((n) => n.id === w.id)), ...now]);
       setRefused(refusedWords());
     };
     const send = () => void wordsLane.flush();
@@ -38,6 +38,8 @@ export function usePracticeLog(token: string, given: Entry[], assignmentId: stri
     [token, assignmentId],
   );
   const discard = useCallback((id: string) => {
+    const taken = refusedWords().find((w) => w.id === id);
+    if (taken) forgetLines(taken);
     takeBack(id);
     setRefused(refusedWords());
   }, []);
