@@ -53,14 +53,15 @@ export async function viewPlan(singerId: string) {
     const singer = await mustFindSinger(tx, singerId);
     const { terms, edits } = await planningOf(tx, singerId);
     const practised = await practiceOf(tx, singerId, lately());
+    const today = dayOf(new Date());
     return {
       singer: { id: singer.id, name: singer.name, ...askedOf(singer), goals: singer.intake?.goals ?? '' },
       map: await mapOf(tx, singerId),
       school: (await schoolOf(tx, singer)).id,
-      today: worst([await lastHealth(tx, singerId), ...saidToday(practised, dayOf(new Date()))]),
-      notices: noticesOf(practised, dayOf(new Date()), {
+      today: worst([await lastHealth(tx, singerId), ...saidToday(practised, today)]),
+      notices: noticesOf(practised, today, {
         professional: singer.intake?.professional ?? false,
-        daysToShow: daysToShow(terms?.dates ?? [], dayOf(new Date())),
+        daysToShow: daysToShow(terms?.dates ?? [], today),
       }),
       terms: terms ?? USUAL_TERMS,
       edits,

@@ -33,6 +33,9 @@ const OCTAVE = 12;
 /** The middle half of a take that is off by the same throughout lies within this, semitones. */
 const ALIKE_ST = 0.8;
 
+/** What aligning reads of a trace. */
+type Curve = Pick<Trace, 'hopS' | 'midi' | 'levelDb'>;
+
 /** One stretch of a key in time with one pitch meant. */
 interface Place {
   note: number;
@@ -50,10 +53,7 @@ interface Place {
  * @returns a key for each asked, in order (those hardly sung have notes without sound), and the pitch of each frame in the octave
  * asked for, MIDI, 0 where nothing is sung; `octave`: semitones (a multiple of 12) it was sung higher than asked.
  */
-export function alignKeys(
-  asked: Asked,
-  trace: Pick<Trace, 'hopS' | 'midi' | 'levelDb' | 'head'>,
-): { keys: KeyHeard[]; midi: readonly number[]; octave: number } {
+export function alignKeys(asked: Asked, trace: Curve): { keys: KeyHeard[]; midi: readonly number[]; octave: number } {
   const laid = asked.keys.map((tonic) => renderKey(asked.exercise, tonic, asked.tempo));
   const begins: number[] = [];
   laid.reduce((at, key, k) => ((begins[k] = at), at + key.totalS), 0);
@@ -92,7 +92,7 @@ function fitOf(key: KeyInTime, at: number, hopS: number, sung: (i: number) => nu
 /** Whatever octave it is in. */
 const offBy = (midi: number, meant: number) => Math.abs(midi - meant - OCTAVE * Math.round((midi - meant) / OCTAVE));
 
-function bestShift(laid: readonly KeyInTime[], begins: readonly number[], trace: Pick<Trace, 'hopS' | 'midi'>): number {
+function bestShift(laid: readonly KeyInTime[], begins: readonly number[], trace: Curve): number {
   const chordS = laid[0]?.chordS ?? 0;
   const sung = (i: number) => trace.midi[i] ?? 0;
   return bestOf(-chordS - EARLIEST_S, LATEST_S, (o) => laid.reduce((sum, key, k) => sum + fitOf(key, begins[k] + o, trace.hopS, sung), 0));
@@ -108,12 +108,7 @@ function bestOf(from: number, to: number, worth: (at: number) => number): number
 }
 
 /** How far off the whole take lies: octaves, which don't count, and what is left, semitones; 0 where it isn't alike throughout. */
-function transposed(
-  laid: readonly KeyInTime[],
-  begins: readonly number[],
-  shift: number,
-  trace: Pick<Trace, 'hopS' | 'midi'>,
-): { octave: number; off: number } {
+function transposed(laid: readonly KeyInTime[], begins: readonly number[], shift: number, trace: Curve): { octave: number; off: number } {
   const off: number[] = [];
   laid.forEach((key, k) => {
     for (let s = 0; s < key.totalS; s += STRIDE_S) {
@@ -146,13 +141,7 @@ function placesOf({ notes }: KeyInTime, at: number): Place[] {
   });
 }
 
-function keyHeard(
-  key: KeyInTime,
-  at: number,
-  trace: Pick<Trace, 'hopS' | 'midi' | 'levelDb' | 'head'>,
-  sung: (i: number) => number,
-  inKey: (i: number) => number,
-): KeyHeard {
+function keyHeard(key: KeyInTime, at: number, trace: Curve, sung: (i: number) => number, inKey: (i: number) => number): KeyHeard {
   const places = placesOf(key, at);
   const from = Math.max(0, Math.round((places[0].startS - KEY_REACH_S) / trace.hopS));
   const to = Math.min(trace.midi.length, Math.round((places[places.length - 1].endS + KEY_REACH_S) / trace.hopS));
@@ -211,19 +200,11 @@ function follow(places: readonly Place[], from: number, to: number, hopS: number
   return bounds;
 }
 
-function noteHeard(
-  note: SoundingNote,
-  slide: boolean,
-  a: number,
-  b: number,
-  trace: Pick<Trace, 'hopS' | 'midi' | 'levelDb' | 'head'>,
-  sung: (i: number) => number,
-): NoteHeard {
+function noteHeard(note: SoundingNote, slide: boolean, a: number, b: number, trace: Curve, sung: (i: number) => number): NoteHeard {
   const frames = Array.from({ length: Math.max(0, b - a) }, (_, i) => a + i).filter((i) => sung(i) > 0);
   const [arriving, leaving] = [ARRIVING_S, LEAVING_S].map((s) => Math.min(s / trace.hopS, (MOST_ON_THE_WAY * (b - a)) / 2));
   const core = slide ? frames : frames.filter((i) => i >= a + arriving && i < b - leaving);
   const told = core.length >= LEAST_TOLD_FRAMES;
-  const heads = core.map((i) => trace.head[i]).filter((h) => h !== 0);
   return {
     midi: note.midi,
     slide,
@@ -233,6 +214,5 @@ function noteHeard(
     soundedS: frames.length * trace.hopS,
     sungMidi: told && !slide ? median(core.map(sung)) : null,
     levelDb: told ? median(core.map((i) => trace.levelDb[i])) : null,
-    head: heads.length >= LEAST_TOLD_FRAMES ? median(heads) : null,
   };
 }

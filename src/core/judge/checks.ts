@@ -27,18 +27,7 @@ export const CHECKS: readonly Check[] = [
 export function judgeKey(key: KeyHeard, hearing: Hearing): KeyJudged {
   const found = CHECKS.filter((c) => c.applies?.(hearing) ?? true).flatMap((check) => {
     const at = check.look(key, hearing);
-    return at
-      ? [
-          {
-            check,
-            because: {
-              fault: check.fault,
-              ...(at.midi === undefined ? {} : { midi: at.midi }),
-              ...(at.by === undefined ? {} : { by: at.by }),
-            },
-          },
-        ]
-      : [];
+    return at ? [{ check, because: { fault: check.fault, ...at } }] : [];
   });
   const first = found[0];
   return {

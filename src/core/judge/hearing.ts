@@ -58,13 +58,9 @@ export const MOST_LEAP_ST = 9;
 export const SURE = 0.5;
 
 /** An event that was heard where it can be told from what was asked for: inside a slide, or between notes that are stepped. */
-export function eventIn(
-  key: KeyHeard,
-  { events }: Hearing,
-  kinds: readonly TakeEvent['kind'][],
-): (Omit<Because, 'fault'> & { heardMidi: number }) | null {
+export function eventIn(key: KeyHeard, { events }: Hearing, kinds: readonly TakeEvent['kind'][]): TakeEvent | undefined {
   const slides = key.notes.some((n) => n.slide);
-  const found = events.find((e) => {
+  return events.find((e) => {
     if (
       !kinds.includes(e.kind) ||
       e.confidence < SURE ||
@@ -82,8 +78,13 @@ export function eventIn(
       (key.notes[n + 1].slide || note.endS - e.timeS > STEP_S)
     );
   });
-  return found ? { midi: noteAt(key, found.timeS).midi, by: Math.abs(found.toMidi - found.fromMidi), heardMidi: found.midi } : null;
 }
+
+/** The note asked for where an event was heard, and how far it leapt. */
+export const whereIn = (key: KeyHeard, event: TakeEvent): Omit<Because, 'fault'> => ({
+  midi: noteAt(key, event.timeS).midi,
+  by: Math.abs(event.toMidi - event.fromMidi),
+});
 
 /** Whether a note is stepped to from another pitch. */
 export const stepped = (key: KeyHeard, n: number): boolean =>

@@ -1,6 +1,6 @@
 import { fitLine, median } from '../signal/stats';
 import type { TakeEvent } from '../take/types';
-import { Check, eventIn, Hearing, MOST_LEAP_ST, noteAt, ON_THE_WAY_S, STEP_S, stepped } from './hearing';
+import { Check, eventIn, Hearing, MOST_LEAP_ST, noteAt, ON_THE_WAY_S, STEP_S, stepped, whereIn } from './hearing';
 import type { Because, KeyHeard } from './types';
 
 /** Lines through so many frames on each side of a moment, beginning so many away from it, tell a leap (20 to 150 ms). */
@@ -24,7 +24,10 @@ export const leapt: Check = {
   fault: 'leapt',
   verdict: 'not yet',
   look(key, hearing) {
-    return leapInSlide(key, hearing) ?? leapInNote(key, hearing) ?? overshoot(key, hearing) ?? eventIn(key, hearing, LEAPS);
+    const inLine = leapInSlide(key, hearing) ?? leapInNote(key, hearing) ?? overshoot(key, hearing);
+    if (inLine) return inLine;
+    const event = eventIn(key, hearing, LEAPS);
+    return event ? whereIn(key, event) : null;
   },
 };
 

@@ -1,5 +1,5 @@
 import type { TakeEvent } from '../take/types';
-import { Check, eventIn, Hearing, SURE } from './hearing';
+import { Check, eventIn, Hearing, SURE, whereIn } from './hearing';
 import type { KeyHeard } from './types';
 
 export const changedAtOnce: Check = {
@@ -10,9 +10,9 @@ export const changedAtOnce: Check = {
     const found = eventIn(key, hearing, COLOUR_EVENTS);
     // What every voice may do once by the way is a change when it comes again at its place.
     const again = hearing.events.filter(
-      (e) => COLOUR_EVENTS.includes(e.kind) && e.confidence >= SURE && found && Math.abs(e.midi - found.heardMidi) <= SAME_PLACE_ST,
+      (e) => COLOUR_EVENTS.includes(e.kind) && e.confidence >= SURE && found && Math.abs(e.midi - found.midi) <= SAME_PLACE_ST,
     );
-    return found && again.length >= LEAST_TIMES ? found : null;
+    return found && again.length >= LEAST_TIMES ? whereIn(key, found) : null;
   },
 };
 

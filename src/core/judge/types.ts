@@ -29,9 +29,8 @@ export interface NoteHeard {
   soundedS: number;
   /** Pitch it settled on, in the octave asked for; null for a slide, and where too little sounded. */
   sungMidi: number | null;
-  /** Median level, dB, and share of head (`timbreScore`); null where too little sounded. */
+  /** Median level, dB; null where too little sounded. */
   levelDb: number | null;
-  head: number | null;
 }
 
 /** One key as it was sung. */

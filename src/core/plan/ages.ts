@@ -10,8 +10,6 @@ interface OfAge {
   mostMinutes: number;
   /** Only the comfortable band: falling and three-note patterns, nothing at the ends. */
   band: boolean;
-  /** Weeks until the voice should be listened to again. */
-  listenAgainWeeks: number;
   says: string | null;
 }
 
@@ -24,7 +22,6 @@ export const BY_AGE: Record<Age, OfAge> = {
     minor: true,
     mostMinutes: 10,
     band: true,
-    listenAgainWeeks: 8,
     says: 'A child’s voice: play, falling patterns, a few minutes at a time.',
   },
   '9-12': {
@@ -32,7 +29,6 @@ export const BY_AGE: Record<Age, OfAge> = {
     minor: true,
     mostMinutes: 15,
     band: false,
-    listenAgainWeeks: 6,
     says: 'A young voice: no range pushing, nothing loud, and a listening again within six weeks.',
   },
   '13-15': {
@@ -40,7 +36,6 @@ export const BY_AGE: Record<Age, OfAge> = {
     minor: true,
     mostMinutes: 15,
     band: false,
-    listenAgainWeeks: 4,
     says: 'A young voice: no range pushing, nothing loud, and a listening again within four weeks.',
   },
   '16-17': {
@@ -48,16 +43,14 @@ export const BY_AGE: Record<Age, OfAge> = {
     minor: true,
     mostMinutes: 25,
     band: false,
-    listenAgainWeeks: 6,
     says: 'A young voice: no range pushing, nothing loud, and a listening again within six weeks.',
   },
-  adult: { name: 'adult', minor: false, mostMinutes: NO_LIMIT, band: false, listenAgainWeeks: 8, says: null },
+  adult: { name: 'adult', minor: false, mostMinutes: NO_LIMIT, band: false, says: null },
   older: {
     name: 'older',
     minor: false,
     mostMinutes: NO_LIMIT,
     band: false,
-    listenAgainWeeks: 8,
     says: 'An older voice: a longer, gentler warm-up, slower patterns, and easy glides.',
   },
 };
