@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// The commands that need no database: npm run -s analyze|judge|shelf|plan|examples -- [...]. Compiles itself on first use.
+// The commands that need no database: npm run -s analyze|judge|shelf|plan|song|examples -- [...]. Compiles itself on first use.
 import { pathToFileURL } from 'node:url';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';

@@ -135,7 +135,7 @@ command(async () => {
   if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
   if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();
   if (wants('checks') || wants('unit')) await ensureAssets();
-  if (wants('unit')) await Promise.all(['analyze', 'judge', 'plan', 'shelf'].map(ensureCommand));
+  if (wants('unit')) await Promise.all(['analyze', 'judge', 'plan', 'shelf', 'song'].map(ensureCommand));
   await Promise.all([computing(), serving()]);
   if (total.skipped) say(`${total.skipped} skipped.`);
   process.stdout.write(`${total.passed} passed, ${total.failed} failed\n`);

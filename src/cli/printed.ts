@@ -6,6 +6,10 @@ import { FAULTS, VERDICTS } from '../core/judge/types';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { FINDING_NAMES } from '../core/map/types';
 import { STEPS } from '../core/plan/progress';
+import { STANDINGS } from '../core/song/keys';
+import { BREAKS } from '../core/song/outcome';
+import { LEVELS, RISKS } from '../core/song/risks';
+import { FITS, WAYS } from '../core/song/ways';
 import { RuleId, RULES } from '../core/plan/rules';
 
 const Midi = z.number().describe('MIDI note, fractions allowed');
@@ -123,7 +127,122 @@ const Plan = z.object({
   ),
 });
 
-export const SCHEMAS = { voice: VoiceFile, shelf: Shelf, judge: Judge, plan: Plan };
+const BarNumber = z.union([z.number().int(), z.string()]).describe('As printed: a number where it is one');
+const Level = z.enum(LEVELS);
+const Share = z.number().min(0).max(1);
+const NoteRange = z.object({ low: Midi, high: Midi, lowName: z.string(), highName: z.string() });
+const Called = z.object({ sung: z.number().int(), broke: z.number().int() });
+
+/** What `npm run -s song -- ... --json` prints. */
+const SongSaid = z.object({
+  title: z.string(),
+  part: z.string().describe('The part of the file that was taken'),
+  parts: z.array(z.object({ id: z.string(), name: z.string(), notes: z.number().int(), words: z.number().int(), chords: z.boolean() })),
+  bars: z.number().int(),
+  notes: z.number().int(),
+  seconds: z.number(),
+  octave: z.number().int().describe('Semitones by which this voice sings what is written higher, a multiple of 12'),
+  voice: NoteRange.extend({
+    changes: z.array(z.object({ up: Midi, down: Midi, name: z.string(), confidence: Share })),
+  }).describe('What may be sung, and where the voice changes'),
+  range: NoteRange.describe('Of the song in this voice’s octave'),
+  tessitura: NoteRange.extend({ mean: Midi, histogram: z.array(z.object({ midi: Midi, seconds: z.number() })) }).describe(
+    'The middle eight tenths of the singing time',
+  ),
+  atTheChangeS: z.number().describe('Seconds within two semitones of a change'),
+  crossings: z.array(
+    z.object({
+      bar: BarNumber,
+      from: Midi,
+      to: Midi,
+      direction: z.enum(['up', 'down']),
+      by: z.enum(['step', 'leap', 'slide']),
+      change: z.number().int().describe('Index in voice.changes'),
+      words: z.string(),
+    }),
+  ),
+  phrases: z.array(
+    z.object({
+      bars: z.array(BarNumber),
+      seconds: z.number(),
+      risk: Share,
+      level: Level,
+      because: z.string(),
+      reasons: z.array(z.object({ code: z.enum(RISKS), bar: BarNumber, midi: Midi, weight: Share, says: z.string() })),
+      ways: z
+        .array(
+          z.object({
+            way: z.enum(WAYS),
+            fit: z.enum(FITS),
+            sounds: z.string(),
+            says: z.string(),
+            dose: z.string(),
+            caution: z.string(),
+          }),
+        )
+        .describe('How a high phrase can be taken, best first; none for others'),
+    }),
+  ),
+  barRisks: z.array(z.object({ bar: BarNumber, risk: Share, level: Level })),
+  transpositions: z
+    .array(
+      z.object({
+        semitones: z.number().int().describe('Higher than written'),
+        key: z.string(),
+        says: z.string(),
+        original: z.boolean(),
+        fits: z.boolean(),
+        standing: z.enum(STANDINGS),
+        risk: Share,
+        level: Level,
+        because: z.string(),
+        range: NoteRange,
+        tessitura: NoteRange,
+        atTheChangeS: z.number(),
+        crossings: z.number().int(),
+        riskyPhrases: z.number().int(),
+        decidingBars: z.array(z.object({ bar: BarNumber, midi: Midi, code: z.enum([...RISKS, 'top', 'bottom']), because: z.string() })),
+      }),
+    )
+    .describe('Best first'),
+  cautions: z.array(z.string()),
+  take: z
+    .object({
+      followed: z.boolean(),
+      because: z.string(),
+      semitones: z.number().int().nullable(),
+      tuningCents: z.number().nullable(),
+      pace: z.number().nullable().describe('Length of a crotchet against the one written'),
+      cost: z.number().nullable().describe('How far it is from the song; 1 is no longer this song'),
+      notes: z.array(
+        z.object({
+          note: z.number().int().describe('Index among the song’s notes; twice where it was begun again'),
+          bar: BarNumber,
+          midi: Midi.describe('What was asked'),
+          startS: z.number(),
+          endS: z.number(),
+          sungMidi: Midi.nullable(),
+          cents: z.number().nullable(),
+          words: z.string(),
+        }),
+      ),
+      bars: z.array(
+        z.object({
+          bar: BarNumber,
+          called: Level.describe('Before it was sung'),
+          sung: z.boolean(),
+          broke: z.boolean(),
+          code: z.enum(BREAKS).nullable(),
+          because: z.string().nullable(),
+          inTune: Share,
+        }),
+      ),
+      record: z.object({ safe: Called, 'some care': Called, risky: Called }).nullable(),
+    })
+    .nullable(),
+});
+
+export const SCHEMAS = { voice: VoiceFile, shelf: Shelf, judge: Judge, plan: Plan, song: SongSaid };
 
 /** A published schema (JSON Schema 2020-12) of what a command reads (`voice`) or prints. */
 export const schemaOf = (name: keyof typeof SCHEMAS): object => z.toJSONSchema(SCHEMAS[name], { io: 'input', unrepresentable: 'any' });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { SHELF } from '../exercise/shelf';
 import { fromExerciseFile, toExerciseFile } from './exercise';
-import { MusicFileError } from './midi';
+import { MusicFileError } from './music-file';
 
 const ID = '7d7b3b5e-6f0c-4a57-9a53-0d8f0a1f2b3c';
 

@@ -3,7 +3,7 @@ import { patternSpan } from '../exercise/pattern';
 import { AIMS, ANCHORS, Exercise, FAMILIES, LOUDNESS_SHAPES, MATERIALS, MEASURES, PLACES, ROLES, STRANDS } from '../exercise/types';
 import { SCHOOL_IDS } from '../map/schools';
 import { FINDING_NAMES } from '../map/types';
-import { MusicFileError } from './midi';
+import { MusicFileError } from './music-file';
 
 const Step = z.object({
   degree: z.number().int().min(-14).max(22),

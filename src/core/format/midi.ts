@@ -1,12 +1,10 @@
 import * as library from '@tonejs/midi';
 import { Patterned, renderKey } from '../exercise/render';
 import { Exercise } from '../exercise/types';
+import { MusicFileError } from './music-file';
 
 // The package is a CommonJS one: plain Node shows its exports as `default` only, bundlers by name.
 const { Midi } = 'Midi' in library ? library : (library as { default: typeof import('@tonejs/midi') }).default;
-
-/** A file that can't be read as music: what is wrong and what to do. */
-export class MusicFileError extends Error {}
 
 /** A tune as read from a file: MIDI notes and lengths in crotchets, joined by slides where the file says so. */
 export interface Tune {

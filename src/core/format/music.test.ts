@@ -9,7 +9,8 @@ import { parsePattern, patternText, PatternError, stepAt, stepSemitones } from '
 import { notate, renderKey } from '../exercise/render';
 import { exerciseById, SHELF } from '../exercise/shelf';
 import { tonicName } from '../music/scale';
-import { fromMidi, MusicFileError, toMidi, Tune } from './midi';
+import { fromMidi, toMidi, Tune } from './midi';
+import { MusicFileError } from './music-file';
 import { fromMusicXml, toMusicXml } from './musicxml';
 
 const siren = exerciseById('long-siren');

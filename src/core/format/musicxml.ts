@@ -4,7 +4,8 @@ import { notate, Patterned, WrittenNote } from '../exercise/render';
 import { Exercise } from '../exercise/types';
 import { tonicName } from '../music/scale';
 import type { VoiceTypeId } from '../plan/voice-types';
-import { MusicFileError, Tune } from './midi';
+import type { Tune } from './midi';
+import { MusicFileError } from './music-file';
 
 /** Parts of a crotchet that lengths are counted in: sixteenths and triplets both come out whole. */
 const DIVISIONS = 12;

@@ -52,7 +52,7 @@ const LARGEST_BYTES = 2_000_000;
 /** An exercise from a file of ours (JSON), or a tune (MIDI, MusicXML) to make one of. @throws Error in words. */
 export async function importFile(file: File): Promise<Exercise> {
   // What reads these files comes when there is one.
-  const { fromMidi, MusicFileError } = await import('../../core/format/midi');
+  const [{ fromMidi }, { MusicFileError }] = await Promise.all([import('../../core/format/midi'), import('../../core/format/music-file')]);
   if (file.size > LARGEST_BYTES) throw new MusicFileError(`${file.name} is larger than an exercise can be (2 MB).`);
   const name = file.name.replace(/\.[^.]+$/, '').slice(0, 80);
   if (/\.midi?$/i.test(file.name)) return fromTune(fromMidi(await file.arrayBuffer()), name);

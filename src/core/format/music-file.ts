@@ -1,0 +1,2 @@
+/** A file that can't be read as music: what is wrong and what to do. */
+export class MusicFileError extends Error {}

@@ -1,0 +1,128 @@
+import type { TakeEvent, TakeFindings, Trace } from '../take/types';
+import { Followed, followSong, SungSongNote } from './follow';
+import { barRisks, Level, LEVELS, levelOf, PhraseRisk } from './risks';
+import { barAt, Song } from './types';
+
+export const BREAKS = ['leapt', 'changed-at-once', 'stopped', 'fell-short'] as const;
+/** leapt: the pitch leapt where none was asked; changed-at-once: the colour stepped; stopped: the sound broke off; fell-short: a high note wasn't reached. */
+export type BreakName = (typeof BREAKS)[number];
+
+/** How one bar went against what was said before. */
+export interface BarOutcome {
+  /** Index of the bar. */
+  bar: number;
+  called: Level;
+  sung: boolean;
+  /** Null where it held, or wasn't sung. */
+  broke: { name: BreakName; midi: number; timeS: number } | null;
+  /** Share of its notes within a quarter-tone, and how many there were. */
+  inTune: number;
+  notes: number;
+}
+
+/** Of the bars called something: how many were sung, and how many of those broke. */
+export type Kept = Record<Level, { sung: number; broke: number }>;
+
+/** What was said and what came of it. */
+export interface Outcome {
+  followed: Followed;
+  bars: BarOutcome[];
+  record: Kept;
+}
+
+/** Surer than this an event counts as heard. */
+const HEARD = 0.4;
+/** A hole in a note from here on is a stop, seconds; not at its very end. */
+const STOP_S = 0.2;
+/** A note sung lower than asked by so much was not reached, when it lies among the highest of the song. */
+const SHORT_CENTS = 70;
+const HIGHEST_ST = 3;
+const IN_TUNE_CENTS = 50;
+/** An event so long before or after a note still belongs to it, seconds. */
+const BESIDE_S = 0.08;
+const AT_ONCE: Partial<Record<TakeEvent['kind'], BreakName>> = { flip: 'leapt', crack: 'leapt', timbre: 'changed-at-once' };
+
+/**
+ * A take of a song against what was predicted for it; null when the take isn't this song. `phrases`: the song as this voice was
+ * expected to meet it in that key when it was sung.
+ */
+export function outcomeOf(
+  song: Song,
+  take: { findings: Pick<TakeFindings, 'events'>; trace: Trace },
+  predicted: readonly PredictedBar[],
+  semitones: number,
+): Outcome | null {
+  const followed = followSong(song, take.trace, semitones);
+  if (!followed) return null;
+  const top = Math.max(...song.notes.map((n) => n.midi));
+  const bars = predicted.map(({ bar, called }): BarOutcome => {
+    const own = followed.notes.filter((s) => barAt(song, song.notes[s.note].start) === bar);
+    const told = own.filter((s) => s.cents !== null);
+    const near = told.filter((s) => Math.abs(s.cents! - followed.tuningCents) <= IN_TUNE_CENTS);
+    return {
+      bar,
+      called,
+      sung: own.length > 0,
+      broke: firstBreak(song, own, take, followed, top),
+      inTune: told.length ? near.length / told.length : 0,
+      notes: own.length,
+    };
+  });
+  return { followed, bars, record: recordOf(bars) };
+}
+
+/** What is said of a bar before it is sung. */
+export interface PredictedBar {
+  bar: number;
+  called: Level;
+}
+
+/** Every bar that is sung, as it is called before. */
+export const predictionOf = (song: Song, phrases: readonly PhraseRisk[]): PredictedBar[] =>
+  [...barRisks(song, phrases)].map(([bar, risk]) => ({ bar, called: levelOf(risk) })).sort((a, b) => a.bar - b.bar);
+
+/** How often bars called something broke. */
+export function recordOf(bars: readonly Pick<BarOutcome, 'called' | 'sung' | 'broke'>[]): Kept {
+  const out = Object.fromEntries(LEVELS.map((level) => [level, { sung: 0, broke: 0 }])) as Kept;
+  for (const { called, sung, broke } of bars) {
+    if (!sung) continue;
+    out[called].sung++;
+    if (broke) out[called].broke++;
+  }
+  return out;
+}
+
+function firstBreak(
+  song: Song,
+  own: readonly SungSongNote[],
+  { findings, trace }: { findings: Pick<TakeFindings, 'events'>; trace: Trace },
+  followed: Followed,
+  top: number,
+): BarOutcome['broke'] {
+  for (const s of own) {
+    const midi = song.notes[s.note].midi + followed.semitones;
+    const event = findings.events.find(
+      (e) => e.kind in AT_ONCE && e.confidence >= HEARD && e.timeS >= s.startS - BESIDE_S && e.timeS < s.endS - BESIDE_S,
+    );
+    if (event) return { name: AT_ONCE[event.kind]!, midi: event.midi, timeS: event.timeS };
+    const stop = holeIn(s, trace);
+    if (stop !== null) return { name: 'stopped', midi, timeS: stop };
+    const short = s.cents !== null && s.cents - followed.tuningCents < -SHORT_CENTS;
+    if (short && song.notes[s.note].midi >= top - HIGHEST_ST) return { name: 'fell-short', midi, timeS: s.startS };
+  }
+  return null;
+}
+
+/** Where the sound breaks off inside a note and comes again; null where it doesn't. */
+function holeIn({ startS, endS }: SungSongNote, { hopS, midi }: Trace): number | null {
+  let from = -1;
+  let sounded = false;
+  for (let i = Math.round(startS / hopS); i < Math.round(endS / hopS); i++) {
+    if (midi[i] > 0) {
+      if (sounded && from >= 0 && (i - from) * hopS >= STOP_S) return from * hopS;
+      sounded = true;
+      from = -1;
+    } else if (from < 0) from = i;
+  }
+  return null;
+}

@@ -1,0 +1,265 @@
+import * as fc from 'fast-check';
+import { Interval, Note } from 'tonal';
+import { VoiceFile, mapOfVoice } from '../format/voice-file';
+import { seededRandom } from '../signal/stats';
+import { perform } from '../sim/score';
+import { songTask } from '../sim/song';
+import { typicalProfile } from '../sim/typical';
+import { expectedChange, VOICE_TYPES, VoiceTypeId } from '../plan/voice-types';
+import { crossingsOf } from './crossings';
+import { DEMO_SONGS } from './demo-songs';
+import { keysFor, octaveFor } from './keys';
+import { drawnSong } from './made-song';
+import { phrasesOf } from './phrases';
+import { barRisks, levelOf, risksOf } from './risks';
+import { tessituraOf } from './tessitura';
+import { typedSong } from './typed';
+import { barAt, Song } from './types';
+import { songVoice, SongVoice } from './voice';
+import { vowelOf } from './vowel';
+import { waysFor } from './ways';
+import { keyBecause, phraseInWords } from './words';
+
+const voiceOf = (more: object, type: VoiceTypeId = 'mezzo'): SongVoice =>
+  songVoice(mapOfVoice(VoiceFile.parse({ range: { touched: { low: 'F3', high: 'B5' } }, ...more, person: { voiceType: type } })), type)!;
+const typed = (melody: string, more: object = {}) => typedSong({ title: 'T', tempo: 60, meter: [4, 4], melody, ...more });
+const flips = voiceOf({
+  range: { touched: { low: 'F3', high: 'B5' }, usable: { low: 'G3', high: 'A5' } },
+  passaggi: [{ up: 'A4', down: 'G4', name: 'flip' }],
+});
+const locks = voiceOf({
+  range: { touched: { low: 'F3', high: 'B5' }, usable: { low: 'G3', high: 'A5' } },
+  findings: [{ name: 'pulled-chest', midi: 'A4' }],
+});
+
+describe('where a melody lies', () => {
+  // “Ode to Joy”, the theme of the Ninth Symphony's last movement (Beethoven, died 1827), in D, first eight bars; reckoned by hand:
+  // crotchets on D4 4, E4 7.5, F#4 10, G4 4, A4 4 and, at the cadences' ends, D4 2 and E4 2 more; 32 less 1.5 held over as dotted notes.
+  const ODE = typed(
+    'F#4 F#4 G4 A4 | A4 G4 F#4 E4 | D4 D4 E4 F#4 | F#4:1.5 E4:0.5 E4:2 | F#4 F#4 G4 A4 | A4 G4 F#4 E4 | D4 D4 E4 F#4 | E4:1.5 D4:0.5 D4:2',
+  );
+  test('a published tune, reckoned by hand', () => {
+    const t = tessituraOf(ODE);
+    expect([t.lowest, t.highest, t.seconds]).toEqual([62, 69, 32]);
+    expect(Object.fromEntries(t.histogram.map((h) => [Note.fromMidiSharps(h.midi), h.seconds]))).toEqual({
+      D4: 2 + 2 + 2.5,
+      E4: 1 + 1 + 2.5 + 1 + 1 + 1.5,
+      'F#4': 2 + 1 + 1 + 1.5 + 2 + 1 + 1,
+      G4: 4,
+      A4: 4,
+    });
+    // (62 x 6.5 + 64 x 8 + 66 x 9.5 + 67 x 4 + 69 x 4) / 32
+    expect(t.mean).toBeCloseTo((62 * 6.5 + 64 * 8 + 66 * 9.5 + 67 * 4 + 69 * 4) / 32, 9);
+    expect([t.low, t.high]).toEqual([62, 69]);
+  });
+
+  test('every transposition is what the registry’s library says of its notes', () => {
+    for (const k of keysFor(ODE, flips)) {
+      const up = Interval.fromSemitones(k.semitones);
+      expect(Note.midi(Note.transpose('D4', up))).toBe(k.tessitura.lowest);
+      expect(Note.midi(Note.transpose('A4', up))).toBe(k.tessitura.highest);
+      expect(Note.chroma(k.key)).toBe(Note.chroma(Note.transpose('C', up)));
+    }
+  });
+});
+
+describe('phrases', () => {
+  test('rests, written breaths and ends of sentences part them; a long one is parted at its longest note', () => {
+    const of = (song: Song) => phrasesOf(song).map((p) => [p.first, p.last]);
+    expect(of(typed('C4 D4 r E4 F4'))).toEqual([
+      [0, 1],
+      [2, 3],
+    ]);
+    expect(of(typed('C4 D4, E4 F4'))).toEqual([
+      [0, 1],
+      [2, 3],
+    ]);
+    expect(of(typed('C4 D4 E4 F4', { words: 'so it. goes on' }))).toEqual([
+      [0, 1],
+      [2, 3],
+    ]);
+    expect(of(typed('C4 D4 E4:3 F4:2 G4:2 A4:2 B4:2 C5:2'))).toEqual([
+      [0, 2],
+      [3, 7],
+    ]);
+    expect(phrasesOf(typed('C4:2 D4:2 | r:4 E4:4'))).toMatchObject([
+      { firstBar: 0, lastBar: 0, seconds: 4 },
+      { firstBar: 2, lastBar: 2 },
+    ]);
+  });
+});
+
+describe('crossings', () => {
+  const seen = (melody: string, voice = flips) => {
+    const song = typed(melody);
+    return crossingsOf(song, phrasesOf(song), voice).map((c) => `${c.direction} by ${c.by} in bar ${song.bars[c.bar].number}`);
+  };
+  // The change lies at A4 going up and at G4 coming down: the notes between are left in what one came from.
+  test.each([
+    ['G4 A4 B4', ['up by step in bar 1']],
+    ['G4 A4 G4', []],
+    ['E4 C5', ['up by leap in bar 1']],
+    ['C5 A4 G4 E4', ['down by leap in bar 1']],
+    ['C5 A4 G4 A4', []],
+    ['A4~ C5', ['up by slide in bar 1']],
+    ['A4 r C5', []],
+    ['E4:4 B4 B4 B4 G4 | F4', ['up by leap in bar 2', 'down by step in bar 3']],
+  ])('%s: %j', (melody, expected) => expect(seen(melody)).toEqual(expected));
+
+  test('a flip is risky on every crossing, a blend is not, and staying clear of the change is safe', () => {
+    const level = (melody: string, voice: SongVoice) => risksOf(typed(melody), voice).map((p) => p.level);
+    const blends = voiceOf({ passaggi: [{ up: 'A4', down: 'G4', name: 'blended' }] });
+    expect(level('F4 G4 B4 C5', flips)).toEqual(['risky']);
+    expect(level('F4 G4 B4 C5', blends)).toEqual(['safe']);
+    expect(level('C4 D4 E4 D4', flips)).toEqual(['safe']);
+    expect(level('C4 D4 A5:2 B5', flips)).toEqual(['risky']);
+    expect(phraseInWords(risksOf(typed('F4 G4 B4 C5'), flips)[0], flips)).toBe('goes up over A4 by a leap, where this voice flips');
+  });
+
+  test('where nothing was heard, a change is expected only if the voice goes so far', () => {
+    expect(voiceOf({}).changes).toMatchObject([{ name: 'expected', up: expectedChange('mezzo') }]);
+    expect(voiceOf({ range: { touched: { low: 'F3', high: 'G4' } } }).changes).toEqual([]);
+  });
+});
+
+describe('which key', () => {
+  test('a phrase that locks under the change goes up until it tips over; never down', () => {
+    // Heavy chest to F4 and G4 under a change at A4 (common practice, no source: raise it, lowering locks it further).
+    const song = typed('D4 E4 F4:2 | G4:2 F4 E4 | F4:2 G4:2 | F4:3 r');
+    const keys = keysFor(song, locks);
+    expect(keys[0].semitones).toBeGreaterThan(0);
+    expect(keys[0].phrases.every((p) => p.risks.every((r) => r.name !== 'locked-under'))).toBe(true);
+    expect(keyBecause(keys[0], keys, song, locks)).toMatch(/^Higher, 2 of its phrases tip over the change/);
+    const lower = keys.filter((k) => k.semitones < 0);
+    expect(lower.every((k) => k.standing !== 'fits')).toBe(true);
+    // The same song and a voice that isn't locked: nothing speaks for going up.
+    expect(keysFor(song, flips)[0].semitones).toBeLessThanOrEqual(0);
+  });
+
+  test('lower where the top passes what may be sung, also for a locked voice', () => {
+    const song = typed('A4 C5 E5 G5 | A5 B5:2 A5 | G5:4');
+    const [best] = keysFor(song, locks);
+    expect(best.semitones).toBeLessThan(0);
+    expect(best.tessitura.highest).toBeLessThanOrEqual(locks.high);
+  });
+
+  test('men sing an octave lower what is written for women, and each key says two or three bars that decide it', () => {
+    const bass = voiceOf({ range: { touched: { low: 'E2', high: 'E4' } } }, 'bass');
+    for (const song of DEMO_SONGS) {
+      expect(octaveFor(song, bass)).toBe(-12);
+      expect(octaveFor(song, flips)).toBe(0);
+      for (const k of keysFor(song, flips)) {
+        expect([2, 3]).toContain(k.deciding.length);
+        expect(new Set(k.deciding.map((d) => d.bar)).size).toBe(k.deciding.length);
+      }
+    }
+  });
+
+  const drawnVoice = fc.record({
+    type: fc.constantFrom(...VOICE_TYPES.map((t) => t.id)),
+    low: fc.integer({ min: -3, max: 3 }),
+    wide: fc.integer({ min: 16, max: 30 }),
+    change: fc.option(fc.integer({ min: -3, max: 3 })),
+    name: fc.constantFrom('flip', 'toggle', 'blended'),
+    finding: fc.option(fc.constantFrom('pulled-chest', 'flip', 'no-chest', 'weak-first-head')),
+    pin: fc.option(fc.integer({ min: 12, max: 20 })),
+  });
+  test('200 drawn voices x 20 drawn melodies: no advice to lower a locked voice, none to pass a pin', () => {
+    fc.assert(
+      fc.property(drawnVoice, fc.integer({ min: 1, max: 1e6 }), (v, seed) => {
+        const type = VOICE_TYPES.find((t) => t.id === v.type)!;
+        const low = type.low + v.low;
+        const change = expectedChange(type.id) + (v.change ?? 0);
+        const pins = v.pin === null ? {} : { 'usable-low': low + 2, 'usable-high': low + v.pin };
+        const voice = voiceOf(
+          {
+            range: { touched: { low, high: low + v.wide } },
+            passaggi: v.change === null ? [] : [{ up: change, down: change - 1, name: v.name }],
+            findings: v.finding ? [{ name: v.finding, midi: change }] : [],
+            pins,
+          },
+          type.id,
+        );
+        const random = seededRandom(seed);
+        for (let i = 0; i < 20; i++) {
+          const song = drawnSong(random, { bars: 8, low: low + 2 + Math.floor(4 * random()), high: low + 10 + Math.floor(8 * random()) });
+          const keys = keysFor(song, voice);
+          const original = keys.find((k) => k.original)!;
+          const fits = keys.filter((k) => k.standing === 'fits');
+          for (const k of fits) expect(k.tessitura.lowest >= voice.low && k.tessitura.highest <= voice.high).toBe(true);
+          if (v.pin !== null) expect([voice.low, voice.high]).toEqual([low + 2, low + v.pin]);
+          if (v.finding === 'pulled-chest' && original.tessitura.highest <= voice.high)
+            for (const k of fits) expect(k.semitones).toBeGreaterThanOrEqual(original.semitones);
+          // Whatever fits stands before whatever doesn't.
+          const order = keys.map((k) => k.standing === 'fits');
+          expect(order.lastIndexOf(true)).toBeLessThan(order.includes(false) ? order.indexOf(false) : keys.length);
+        }
+      }),
+      { numRuns: 200, seed: 1 },
+    );
+  });
+
+  test('bars called risky break at least three times as often as bars called safe, in voices that flip or toggle', () => {
+    // The simulated singer knows nothing of what is called risky: it breaks where its own register changes.
+    const count = { risky: { bars: 0, broke: 0 }, 'some care': { bars: 0, broke: 0 }, safe: { bars: 0, broke: 0 } };
+    VOICE_TYPES.forEach(({ id }, t) => {
+      for (const style of ['flip', 'toggle', 'blend', 'pulled'] as const)
+        for (let s = 0; s < 4; s++) {
+          const random = seededRandom(100 * t + s);
+          const singer = typicalProfile(id, style);
+          const { upMidi, downMidi } = singer.crossings[0];
+          const voice = voiceOf(
+            {
+              range: { touched: { low: singer.lowMidi, high: singer.highMidi }, usable: { low: singer.lowMidi, high: singer.highMidi } },
+              passaggi: style === 'pulled' ? [] : [{ up: upMidi, down: downMidi, name: style === 'blend' ? 'blended' : style }],
+              findings: style === 'pulled' ? [{ name: 'pulled-chest', midi: upMidi }] : [],
+            },
+            id,
+          );
+          const song = drawnSong(random, { bars: 16, low: singer.lowMidi + 2, high: singer.highMidi - 3 });
+          const { truth } = perform(singer, songTask(song), random);
+          const broke = new Set(
+            truth.events.map((e) => {
+              const n = truth.notes.findIndex((note) => e.timeS >= note.startS - 0.01 && e.timeS < note.endS);
+              return barAt(song, song.notes[n].start);
+            }),
+          );
+          for (const [bar, risk] of barRisks(song, risksOf(song, voice))) {
+            count[levelOf(risk)].bars++;
+            if (broke.has(bar)) count[levelOf(risk)].broke++;
+          }
+        }
+    });
+    const share = (c: { bars: number; broke: number }) => c.broke / c.bars;
+    expect(count.risky.bars).toBeGreaterThan(100);
+    expect(count.safe.bars).toBeGreaterThan(100);
+    expect(share(count.risky)).toBeGreaterThan(3 * share(count.safe));
+    expect(share(count.risky)).toBeGreaterThan(0.3);
+  });
+});
+
+describe('a high phrase', () => {
+  const ways = (melody: string, voice: SongVoice) => {
+    const song = typed(melody);
+    return Object.fromEntries(waysFor(song, phrasesOf(song)[0], voice, 0).map((w) => [w.way, w.fit]));
+  };
+  test('chest only if not too high, and never carried further by a voice that pulls', () => {
+    expect(ways('F4 A4', flips).chest).toBe('good');
+    expect(ways('F4 C#5', flips).chest).toBe('with care');
+    expect(ways('F4 E5', flips).chest).toBe('no');
+    expect(ways('F4 B4', locks).chest).toBe('no');
+    expect(ways('F4 E5', flips)['head-tall']).toBe('good');
+    // Over what may be sung there is no way.
+    expect(new Set(Object.values(ways('F4 C6', flips)))).toEqual(new Set(['no']));
+  });
+});
+
+test.each([
+  ['moon', 'en', 'oo'],
+  ['still', 'en', 'ee'],
+  ['sun', 'en', 'uh'],
+  ['ah', 'de', 'ah'],
+  ['vie', 'de', 'ee'],
+  ['cuo-', 'it', 'oh'],
+  ['pst', 'en', null],
+])('%s (%s) is held on %s', (word, language, vowel) => expect(vowelOf(word, language)).toBe(vowel));
