@@ -7,6 +7,7 @@ import { writeWav } from '../src/core/format/wav';
 import { anchorsFor, beginCourse } from '../src/core/lesson/course';
 import { PROTOCOLS } from '../src/core/lesson/protocols';
 import { USUAL_TERMS } from '../src/core/plan/request';
+import { DEMO_SONGS } from '../src/core/song/demo-songs';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
 import { BASE_URL, COPY, expect, NOBODY, SIGNED_IN, test } from './browser';
@@ -20,13 +21,16 @@ interface Attempt {
   body?: unknown;
 }
 
+/** What a studio keeps of its own, by the name of its route. */
+type Own = 'protocols' | 'exercises' | 'templates' | 'songs';
+
 /** Things of the studio to try at, made anew for each attempt by its owner. */
 interface Things {
   singer(): Promise<string>;
   take(singerId?: string): Promise<string>;
   lesson(singerId?: string): Promise<string>;
   assignment(): Promise<string>;
-  own(kind: 'protocols' | 'exercises' | 'templates'): Promise<{ id: string; body: object }>;
+  own(kind: Own): Promise<{ id: string; body: object }>;
   invite(): Promise<{ id: string; token: string }>;
   member(): Promise<string>;
   /** The token of a new singer's link, with the singer. */
@@ -86,14 +90,14 @@ const apiOfSinger =
 const ofTake =
   (rest: string, body?: unknown): Rule[1] =>
   async (t) => ({ path: `/api/takes/${await t.take()}${rest}`, body });
-const put = (kind: 'protocols' | 'exercises' | 'templates'): Rule => [
+const put = (kind: Own): Rule => [
   'coach',
   async (t) => {
     const { id, body } = await t.own(kind);
     return { path: `/api/${kind}/${id}`, body };
   },
 ];
-const remove = (kind: 'protocols' | 'exercises' | 'templates'): Rule => [
+const remove = (kind: Own): Rule => [
   'coach',
   async (t) => ({ path: `/api/${kind}/${(await t.own(kind)).id}` }),
 ];
@@ -103,6 +107,13 @@ const RULES: Record<string, Rule> = {
   'GET /': ['reader', page('/')],
   'GET /exercises': ['reader', page('/exercises')],
   'GET /lessons': ['reader', page('/lessons')],
+  'GET /songs': ['reader', page('/songs')],
+  'GET /songs/[songId]': ['reader', async (t) => ({ path: `/songs/${(await t.own('songs')).id}` })],
+  'GET /singers/[singerId]/songs': ['reader', ofSinger('/songs')],
+  'GET /singers/[singerId]/songs/[songId]': [
+    'reader',
+    async (t) => ({ path: `/singers/${await t.singer()}/songs/${(await t.own('songs')).id}` }),
+  ],
   'GET /straws': ['reader', page('/straws')],
   'GET /post': ['coach', page('/post')],
   'GET /settings': ['reader', page('/settings')],
@@ -160,6 +171,17 @@ const RULES: Record<string, Rule> = {
   'DELETE /api/exercises/[exerciseId]': remove('exercises'),
   'PUT /api/protocols/[protocolId]': put('protocols'),
   'DELETE /api/protocols/[protocolId]': remove('protocols'),
+  'PUT /api/songs/[songId]': put('songs'),
+  'DELETE /api/songs/[songId]': remove('songs'),
+  'GET /api/songs/[songId]/fits': ['reader', async (t) => ({ path: `/api/songs/${(await t.own('songs')).id}/fits` })],
+  'PUT /api/singers/[singerId]/songs/[songId]': [
+    'coach',
+    async (t) => ({ path: `/api/singers/${await t.singer()}/songs/${(await t.own('songs')).id}`, body: { semitones: 2 } }),
+  ],
+  'DELETE /api/singers/[singerId]/songs/[songId]': [
+    'coach',
+    async (t) => ({ path: `/api/singers/${await t.singer()}/songs/${(await t.own('songs')).id}` }),
+  ],
   'PUT /api/templates/[templateId]': put('templates'),
   'DELETE /api/templates/[templateId]': remove('templates'),
   'POST /api/lessons': [
@@ -292,7 +314,7 @@ test.afterAll(async () => {
   // The rooms are left as they were.
   await db.query("delete from invite where email like '%@reed.example' or email ~ '^[0-9a-f-]{36}@'");
   await db.query("delete from message where recipient like '%reed.example%' or recipient like '%barge.example%'");
-  for (const named of ['protocol where name', 'template where name', "exercise where exercise->>'name'"])
+  for (const named of ['protocol where name', 'template where name', "exercise where exercise->>'name'", "song where song->>'title'"])
     await db.query(`delete from ${named} in ('Our own', 'Changed')`);
   await db.query('delete from singer where name = $1', [singerBody.name]);
   await db.query("delete from studio where name = 'Reed'");
@@ -326,9 +348,10 @@ const things = (tries: () => Promise<APIRequestContext>): Things => {
         protocols: { ...PROTOCOLS[1], name: 'Our own' },
         exercises: { ...exerciseById('five-note-warm-up'), name: 'Our own' },
         templates: { name: 'Our own', items: [item] },
+        songs: { name: 'Our own', song: { ...DEMO_SONGS[0], title: 'Our own' } },
       }[kind];
       await ok(await owner.put(`/api/${kind}/${id}`, { data: body }));
-      return { id, body: { ...body, name: 'Changed' } };
+      return { id, body: { ...body, name: 'Changed', ...('song' in body ? { song: { ...DEMO_SONGS[0], title: 'Changed' } } : {}) } };
     },
     invite: async () => {
       const email = `${randomUUID()}@reed.example`;
@@ -370,6 +393,8 @@ async function contents(studio: string): Promise<string> {
     'protocol',
     'exercise',
     'template',
+    'song',
+    'repertoire',
     'pin',
     'take',
     'mark',
@@ -455,7 +480,7 @@ for (const way of Object.keys(RULES)) {
     const before = await contents(studioId);
     const answer = await tryAt(other, way, theirs);
     const namesOurs = /\[/.test(way) || way === 'POST /api/assignments' || way === 'POST /api/lessons';
-    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates)\//.test(way))
+    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates|songs)\//.test(way))
       expect([way, [404, 409].includes(answer.status())]).toEqual([way, true]);
     expect(await contents(studioId)).toBe(before);
     if (answer.ok() && way !== 'POST /api/door/sign-out') expect(await answer.text()).not.toContain('Lio Fenn');

@@ -1,17 +1,14 @@
 // Fills an empty studio with the demo: the company of a travelling puppet opera, eight weeks of recordings.
-import { createHash, randomUUID } from 'node:crypto';
-import { ENGINE } from '../core/engine';
-import { writeWav } from '../core/format/wav';
 import { CAST, CastMember, recordedInCabin } from '../core/sim/cast';
 import { SimTask } from '../core/sim/score';
 import { Vowel } from '../core/sim/tract';
-import { analyseTake } from '../core/take/analyse';
 import { auditOf } from '../data/audit';
 import { inStudio, pool, StudioTx, studioIds } from '../data/client';
 import { poolOne } from '../data/pooling';
 import { HABITS, seedPractice } from './seed-practice';
+import { seedSongs } from './seed-songs';
+import { storeTake, voiceAt } from './seed-take';
 import { insertSinger, listSingers } from '../data/singers';
-import { insertAudioPart, insertTake, saveAnalysis } from '../data/takes';
 
 const SESSIONS_WEEKS_AGO = [8, 5, 3, 1];
 const DAY_MS = 86_400_000;
@@ -25,19 +22,6 @@ const RECORDED: readonly (readonly [task: 'siren' | 'scale' | 'speech', vowel: V
   ['siren', 'oo'],
   ['scale', 'ah'],
 ];
-
-/** The voice as it is in a given week: progress is linear from the first session (0) to the last (1). */
-function voiceAt(member: CastMember, progress: number) {
-  return {
-    ...member.profile,
-    crossings: member.profile.crossings.map((c) => ({
-      ...c,
-      upMidi: c.upMidi + member.progress.moveSt * progress,
-      downMidi: c.downMidi + member.progress.moveSt * progress,
-      ...(c.leapSt ? { leapSt: c.leapSt * (1 - member.progress.leapShrink * progress) } : {}),
-    })),
-  };
-}
 
 async function seedTake(
   tx: StudioTx,
@@ -55,30 +39,13 @@ async function seedTake(
     scale: { kind: 'pattern' as const, degrees: FIVE_NOTES, tonics: [middle, middle + 3, middle + 6], noteS: 0.55 },
     speech: { kind: 'speech' as const, words: 10 },
   }[kind];
-  const pcm = recordedInCabin(profile, task, seed, vowel);
-  const { findings, trace } = analyseTake(pcm, kind);
-  const file = writeWav(pcm, 16);
-  const id = randomUUID();
-  await insertTake(tx, {
-    id,
+  await storeTake(tx, recordedInCabin(profile, task, seed, vowel), {
     singerId,
     task: kind,
     vowel: kind === 'speech' ? '' : vowel,
-    colour: null,
-    lessonId: null,
-    step: '',
     asked: null,
-    note: '',
-    source: 'simulated',
-    sha256: createHash('sha256').update(file).digest('hex'),
-    bytes: file.length,
-    durationS: pcm.samples.length / pcm.sampleRate,
-    sampleRate: pcm.sampleRate,
     recordedAt,
   });
-  for (let part = 0; part * 1_000_000 < file.length; part++)
-    await insertAudioPart(tx, id, part, Buffer.from(file.subarray(part * 1_000_000, (part + 1) * 1_000_000)));
-  await saveAnalysis(tx, id, ENGINE, { findings, trace });
 }
 
 async function main() {
@@ -117,6 +84,7 @@ async function main() {
       const habit = HABITS[member.name];
       if (habit) await seedPractice(tx, singerId, member.voiceType, habit, 77 + m);
     }
+    await seedSongs(tx, started);
     // So that the first look at the studio shows the voices.
     while (await poolOne(tx));
     process.stderr.write(`Demo studio: ${CAST.length} singers, ${takes} takes in ${((Date.now() - started) / 1000).toFixed(0)} s.\n`);

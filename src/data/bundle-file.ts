@@ -33,6 +33,8 @@ const MOST_ROWS = 500_000;
 export class BundleError extends Error {}
 
 const Rows = z.array(z.record(z.string(), z.unknown())).max(MOST_ROWS);
+/** Tables that bundles of earlier versions don't have. */
+const NEWER: readonly Bundled[] = ['song', 'repertoire', 'song_take'];
 /** What `wendel.json` holds, as far as it is read here; docs/bundle.schema.json has every column. */
 const Bundle = z.object({
   wendel: z.literal('studio'),
@@ -40,7 +42,9 @@ const Bundle = z.object({
   made: z.iso.datetime(),
   engine: z.string(),
   studio: z.object({ ...StudioShape.shape, keepMonths: StudioShape.shape.keepMonths.default(null) }),
-  tables: z.object(Object.fromEntries(BUNDLED.map((t) => [t, Rows])) as Record<Bundled, typeof Rows>),
+  tables: z.object(
+    Object.fromEntries(BUNDLED.map((t) => [t, NEWER.includes(t) ? Rows.default([]) : Rows])) as Record<Bundled, typeof Rows>,
+  ),
 });
 type Bundle = z.infer<typeof Bundle>;
 

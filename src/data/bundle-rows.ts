@@ -4,6 +4,7 @@ import { CourseShape, ProtocolShape } from '../core/format/lesson';
 import { EditsShape, ItemShape, TermsShape } from '../core/format/plan';
 import { EntryShape } from '../core/format/practice';
 import { SingerShape } from '../core/format/singer';
+import { ChosenShape, HeardShape, PredictedShape, SongShape, SungShape } from '../core/format/song';
 import { AskedShape, FindingsShape, MarkShape, SHA256, SOURCES, TraceShape } from '../core/format/take';
 import { PIN_NAMES } from '../core/map/types';
 import { COLOURS, TASKS } from '../core/take/types';
@@ -61,6 +62,15 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
   }),
   exercise: z.object({ id: z.uuid(), exercise: ExerciseShape, changed_at: At }),
   template: z.object({ id: z.uuid(), name: Text(80), items: z.array(ItemShape).max(30), created_at: At }),
+  song: z.object({ id: z.uuid(), song: SongShape, note: Text(4000).default(''), changed_at: At }),
+  repertoire: z.object({ singer_id: z.uuid(), song_id: z.uuid(), chosen: ChosenShape, changed_at: At }),
+  song_take: z.object({
+    take_id: z.uuid(),
+    song_id: z.uuid(),
+    semitones: SungShape.shape.semitones,
+    predicted: PredictedShape,
+    heard: HeardShape.nullable().default(null),
+  }),
   pin: z.object({ singer_id: z.uuid(), what: z.enum(PIN_NAMES), midi: Midi, pinned_at: At }),
   take: z.object({
     id: z.uuid(),

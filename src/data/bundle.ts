@@ -10,10 +10,13 @@ export const BUNDLED = [
   'protocol',
   'exercise',
   'template',
+  'song',
+  'repertoire',
   'pin',
   'take',
   'analysis',
   'mark',
+  'song_take',
   'assignment',
   'practice',
 ] as const;

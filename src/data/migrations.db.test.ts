@@ -31,6 +31,8 @@ const ROWS: Record<string, Record<string, unknown>> = {
   protocol: { id: id(4), studio_id: id(1), name: 'Own', purpose: 'p', asks_health: false, steps: [] },
   exercise: { id: id(5), studio_id: id(1), exercise: { name: 'Own' } },
   template: { id: id(6), studio_id: id(1), name: 'Set', items: [] },
+  song: { id: id(30), studio_id: id(1), song: { title: 'Own' }, note: 'n' },
+  repertoire: { studio_id: id(1), singer_id: id(2), song_id: id(30), chosen: { semitones: 2 } },
   pin: { studio_id: id(1), singer_id: id(2), what: 'speaking', midi: 50 },
   voice_map: { studio_id: id(1), singer_id: id(2), engine: 'e', evidence: 3, map: {}, summary: {} },
   take: {
@@ -54,6 +56,7 @@ const ROWS: Record<string, Record<string, unknown>> = {
   take_audio: { studio_id: id(1), take_id: id(7), part: 0, bytes: '\\x010203' },
   analysis: { studio_id: id(1), take_id: id(7), engine: 'e', findings: { a: 1 }, trace: {} },
   mark: { id: id(8), studio_id: id(1), take_id: id(7), time_s: 1, midi: 60, direction: 'up', verdict: 'add', by: 'singer' },
+  song_take: { take_id: id(7), studio_id: id(1), song_id: id(30), semitones: 2, predicted: [] },
   assignment: { id: id(9), studio_id: id(1), singer_id: id(2), note: 'a', items: [], starts_on: day, stand: { phase: 'p' } },
   link: { id: id(10), studio_id: id(1), singer_id: id(2), token_hash: hash, expires_at: at },
   message: {

@@ -26,6 +26,9 @@ import type { Terms } from '../core/plan/request';
 import type { PlanItem } from '../core/plan/types';
 import type { Stand } from '../core/practice/chapters';
 import type { Before, Done } from '../core/practice/types';
+import type { Heard, PredictedBar } from '../core/song/outcome';
+import type { Song } from '../core/song/types';
+import type { Chosen } from '../core/format/song';
 import type { TimbreAxis } from '../core/take/timbre';
 import type { Asked, Colour, TakeFindings, Trace } from '../core/take/types';
 
@@ -270,6 +273,59 @@ export const template = pgTable('template', {
   items: jsonb('items').$type<PlanItem[]>().notNull(),
   createdAt: at('created_at').notNull().defaultNow(),
 });
+
+/** A song of the studio: its melody with words. Who sings it stands in `repertoire`. */
+export const song = pgTable(
+  'song',
+  {
+    /** Chosen by the client, so that sending it twice is one song. */
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    song: jsonb('song').$type<Song>().notNull(),
+    note: text('note').notNull().default(''),
+    changedAt: at('changed_at').notNull().defaultNow(),
+  },
+  (t) => [unique('song_studio_id').on(t.studioId, t.id), index('song_by_studio').on(t.studioId)],
+);
+
+/** A song a singer works on: the key that was chosen, how its high phrases are taken, what the coach notes. */
+export const repertoire = pgTable(
+  'repertoire',
+  {
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    songId: uuid('song_id').notNull(),
+    chosen: jsonb('chosen').$type<Chosen>().notNull(),
+    changedAt: at('changed_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.singerId, t.songId] }),
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'repertoire_singer' }).onDelete(
+      'cascade',
+    ),
+    foreignKey({ columns: [t.studioId, t.songId], foreignColumns: [song.studioId, song.id], name: 'repertoire_song' }).onDelete('cascade'),
+  ],
+);
+
+/** A take of a song: in which key, what was predicted of it when it was sung, and what came of that. */
+export const songTake = pgTable(
+  'song_take',
+  {
+    takeId: uuid('take_id').primaryKey(),
+    studioId: studioId(),
+    songId: uuid('song_id').notNull(),
+    semitones: integer('semitones').notNull(),
+    predicted: jsonb('predicted').$type<PredictedBar[]>().notNull(),
+    /** What was heard, by which engine; null: not listened to yet, or it isn't this song. */
+    heard: jsonb('heard').$type<Heard>(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'song_take_take' }).onDelete('cascade'),
+    foreignKey({ columns: [t.studioId, t.songId], foreignColumns: [song.studioId, song.id], name: 'song_take_song' }).onDelete('cascade'),
+    index('song_take_by_song').on(t.songId),
+    check('song_take_semitones', sql`${t.semitones} between -36 and 36`),
+  ],
+);
 
 /** An item as it was assigned: with the exercise as it was then. Older ones have none and mean the shelf's. */
 export type AssignedItem = PlanItem & { exercise?: Exercise };

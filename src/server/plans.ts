@@ -51,27 +51,36 @@ export const TemplateInput = z.object({
 export async function viewPlan(singerId: string) {
   return inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
-    const { terms, edits } = await planningOf(tx, singerId);
+    const source = await planSourceOf(tx, singer);
     const practised = await practiceOf(tx, singerId, lately());
-    const today = dayOf(new Date());
     return {
-      singer: { id: singer.id, name: singer.name, ...askedOf(singer), goals: singer.intake?.goals ?? '' },
-      map: await mapOf(tx, singerId),
-      school: (await schoolOf(tx, singer)).id,
-      today: worst([await lastHealth(tx, singerId), ...saidToday(practised, today)]),
-      notices: noticesOf(practised, today, {
+      ...source,
+      singer: { ...source.singer, name: singer.name, goals: singer.intake?.goals ?? '' },
+      notices: noticesOf(practised, dayOf(new Date()), {
         professional: singer.intake?.professional ?? false,
-        daysToShow: daysToShow(terms?.dates ?? [], today),
+        daysToShow: daysToShow(source.terms.dates ?? [], dayOf(new Date())),
       }),
-      terms: terms ?? USUAL_TERMS,
-      edits,
-      own: await ownExercises(tx),
       templates: await templatesOf(tx),
       others: await newestOfOthers(tx, singerId),
       assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
       practised,
     };
   });
+}
+
+/** What a plan is worked out from, wherever a page does. */
+export async function planSourceOf(tx: StudioTx, singer: SingerRow) {
+  const { terms, edits } = await planningOf(tx, singer.id);
+  const today = dayOf(new Date());
+  return {
+    singer: { id: singer.id, ...askedOf(singer) },
+    map: await mapOf(tx, singer.id),
+    school: (await schoolOf(tx, singer)).id,
+    today: worst([await lastHealth(tx, singer.id), ...saidToday(await practiceOf(tx, singer.id, lately()), today)]),
+    terms: terms ?? USUAL_TERMS,
+    edits,
+    own: await ownExercises(tx),
+  };
 }
 
 /** What a plan asks of a singer. */

@@ -98,6 +98,7 @@ const meta = (bytes: Uint8Array, more: Partial<TakeMeta> = {}): TakeMeta => ({
   lessonId: null,
   step: '',
   asked: null,
+  song: null,
   ...more,
 });
 

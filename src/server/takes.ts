@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MAX_TAKE_BYTES, secondsOf } from '../core/format/wav';
 import { AskedShape, FIRST_RECORDING, MarkShape, SHA256, SOURCES } from '../core/format/take';
+import { SungShape } from '../core/format/song';
 import { COLOURS, TASKS } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
@@ -23,6 +24,7 @@ import {
 } from '../data/takes';
 import { atMostAtOnce } from './limits';
 import { Problem } from './problem';
+import { noteSong } from './songs';
 import { spool, Spooled, tooLarge } from './spool';
 import { inPresentStudio, mustBe, presentStudio } from './studio';
 
@@ -30,6 +32,9 @@ import { inPresentStudio, mustBe, presentStudio } from './studio';
 const UNIQUE_VIOLATION = '23505';
 
 const DAY_MS = 86_400_000;
+
+/** JSON, as it comes in the address. */
+const fromAddress = (v: unknown): unknown => (typeof v === 'string' ? JSON.parse(v) : v);
 
 export const TakeMeta = z.object({
   id: z.uuid(),
@@ -46,8 +51,9 @@ export const TakeMeta = z.object({
     .refine((at) => at.getTime() < Date.now() + DAY_MS, 'The time of recording lies in the future: set the clock right and save it again.'),
   lessonId: z.uuid().nullable().default(null),
   step: z.string().max(60).default(''),
-  /** JSON, as it comes in the address. */
-  asked: z.preprocess((v) => (typeof v === 'string' ? JSON.parse(v) : v), AskedShape.nullable()).default(null),
+  asked: z.preprocess(fromAddress, AskedShape.nullable()).default(null),
+  /** The song it is a take of, and in which key. */
+  song: z.preprocess(fromAddress, SungShape.nullable()).default(null),
 });
 export type TakeMeta = z.infer<typeof TakeMeta>;
 
@@ -88,6 +94,7 @@ async function store(meta: TakeMeta, body: AsyncIterable<Uint8Array> | null, run
       await insertTake(tx, takeRow({ ...meta, lessonId }, file));
       let part = 0;
       for await (const bytes of file.pieces(PART_BYTES)) await insertAudioPart(tx, meta.id, part++, bytes);
+      if (meta.song) await noteSong(tx, meta.id, (await findSinger(tx, meta.singerId))!, meta.song);
       await enqueueAnalysis(tx, meta.id);
       return { id: meta.id, repeated: false };
     });
@@ -128,7 +135,7 @@ async function mustHaveRoom(tx: StudioTx): Promise<void> {
     throw new Problem('The studio has as much sound as it may keep: delete takes, or keep them for a shorter time (Settings).', 507);
 }
 
-function takeRow(meta: TakeMeta, { layout, bytes }: Spooled): TakeRow {
+function takeRow({ song: _song, ...meta }: TakeMeta, { layout, bytes }: Spooled): TakeRow {
   return { ...meta, note: '', bytes, durationS: secondsOf(layout), sampleRate: layout.sampleRate };
 }
 

@@ -19,6 +19,8 @@ export interface TakeIdentity {
   lessonId: string | null;
   step: string;
   asked: Asked | null;
+  /** The song it is a take of, in which key; absent: none. */
+  song?: { id: string; semitones: number } | null;
   /** The singer's own link it goes by; absent: the coach's side. */
   via?: string;
   /** Whose take it is; an earlier version kept it without. */

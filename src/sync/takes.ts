@@ -14,7 +14,7 @@ export function onSent(listener: (takeId: string) => void): () => void {
 
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */
 export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: CoachMark[]): Promise<void> {
-  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, via } = take;
+  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, song, via } = take;
   const takes = via ? `/api/p/${via}/takes` : '/api/takes';
   const query = new URLSearchParams({
     singerId,
@@ -26,6 +26,7 @@ export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: Coac
     ...(colour ? { colour } : {}),
     ...(lessonId ? { lessonId } : {}),
     ...(asked ? { asked: JSON.stringify(asked) } : {}),
+    ...(song ? { song: JSON.stringify(song) } : {}),
   });
   expectYes(await putFile({ path: `${takes}/${id}?${query}`, file: wav, headers: accountHeader() }));
   for (const { id: markId, ...mark } of marks)

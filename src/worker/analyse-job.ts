@@ -1,5 +1,6 @@
 import { ENGINE } from '../core/engine';
 import { readWav } from '../core/format/wav';
+import { heardIn } from '../core/song/outcome';
 import { analyseTake } from '../core/take/analyse';
 import { calibrate } from '../core/take/calibrate';
 import { Colour, COLOURS } from '../core/take/types';
@@ -7,6 +8,7 @@ import { trackVoice } from '../core/voice/track';
 import { Pcm, VoiceTrack } from '../core/voice/types';
 import { inStudio, StudioTx } from '../data/client';
 import { AnalyseJob, enqueueAnalysis } from '../data/queue';
+import { saveHeard, songOfTake } from '../data/songs';
 import { axisOf, saveAxis } from '../data/singers';
 import { audioPart, colourTakes, findTake, saveAnalysis, takesOfSinger } from '../data/takes';
 
@@ -34,7 +36,11 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
     const reason = await calibrateSinger(studioId, take.singerId);
     if (reason) result.findings.quality.reasons.push(reason);
   }
-  await inStudio(studioId, (tx) => saveAnalysis(tx, takeId, ENGINE, result));
+  await inStudio(studioId, async (tx) => {
+    await saveAnalysis(tx, takeId, ENGINE, result);
+    const sung = await songOfTake(tx, takeId);
+    if (sung) await saveHeard(tx, takeId, heardIn(sung, result));
+  });
 }
 
 /** Put the stored pieces of a take's file together. */

@@ -1,8 +1,7 @@
 import { unzipSync } from 'fflate';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
-import { WrittenLength, writtenLengths } from '../exercise/lengths';
-import { spellIn } from '../music/spell';
 import { Bar, LoudnessMark, MARKS, Song, SongNote, TempoMark } from '../song/types';
+import { fifthsOf, writtenBars, WrittenSign } from '../song/written';
 import { MusicFileError } from './music-file';
 
 /** A part of a score that could be the melody. */
@@ -321,33 +320,25 @@ export function tidyTempi(marks: readonly TempoMark[]): TempoMark[] {
 }
 
 const DIVISIONS = 96;
+const BASS_UNDER = 55;
 
 /**
  * A song as MusicXML 4.0, `semitones` higher than it is kept: its bars, notes tied over bar lines, words, marks and breaths, in a key
  * signature that fits.
  */
 export function songToMusicXml(song: Song, semitones = 0): string {
-  const fifths = fifthsOf(song.fifths, semitones);
   const low = song.notes.reduce((sum, n) => sum + n.midi + semitones, 0) / song.notes.length < BASS_UNDER;
-  let meter: [number, number] | null = null;
+  const builder = new XMLBuilder({ ignoreAttributes: false, attributeNamePrefix: '@', format: true, suppressEmptyNode: true });
   let tempo = 0;
   let loud: string | undefined;
-  const pieces = piecesOf(song);
-  const measures = song.bars.map((bar, b) => {
-    const own = pieces[b];
-    const first = b === 0;
-    // An upbeat is a bar of the song's meter that isn't full.
-    const upbeat = first && bar.beats < (song.meter[0] * 4) / song.meter[1] - 1e-6;
-    const now = upbeat ? song.meter : meterOf(song, bar, meter);
-    const changed = !meter || now[0] !== meter[0] || now[1] !== meter[1];
-    meter = now;
+  const measures = writtenBars(song, semitones).map(({ bar, meter, newMeter, upbeat, signs }, b) => {
     const inside: object[] = [];
-    if (first || changed)
+    if (newMeter)
       inside.push({
         attributes: {
-          ...(first ? { divisions: DIVISIONS, key: { fifths } } : {}),
-          time: { beats: now[0], 'beat-type': now[1] },
-          ...(first ? { clef: low ? { sign: 'F', line: 4 } : { sign: 'G', line: 2 } } : {}),
+          ...(b === 0 ? { divisions: DIVISIONS, key: { fifths: fifthsOf(song.fifths, semitones) } } : {}),
+          time: { beats: meter[0], 'beat-type': meter[1] },
+          ...(b === 0 ? { clef: low ? { sign: 'F', line: 4 } : { sign: 'G', line: 2 } } : {}),
         },
       });
     const mark = song.tempi.find((t) => t.start >= bar.start - 1e-6 && t.start < bar.start + bar.beats - 1e-6);
@@ -361,134 +352,50 @@ export function songToMusicXml(song: Song, semitones = 0): string {
         },
       });
     }
-    let at = bar.start;
-    for (const p of own) {
-      if (p.start > at + 1e-6) inside.push(...restsXml(p.start - at));
-      if (p.begins && p.note.loud && p.note.loud !== loud) {
-        loud = p.note.loud;
+    for (const sign of signs) {
+      if (sign.begins && sign.note?.loud && sign.note.loud !== loud) {
+        loud = sign.note.loud;
         inside.push({ direction: { '@placement': 'below', 'direction-type': { dynamics: { [loud]: '' } } } });
       }
-      inside.push(...noteXml(p, semitones, fifths));
-      at = p.start + p.beats;
+      inside.push({ note: signXml(sign) });
     }
-    if (bar.start + bar.beats > at + 1e-6) inside.push(...restsXml(bar.start + bar.beats - at));
-    return { measure: inside, number: bar.number, upbeat };
+    // One after another: an object with a list for each name would lose their order.
+    const body = inside.map((part) => builder.build(part)).join('');
+    return `<measure number="${escaped(bar.number)}"${upbeat ? ' implicit="yes"' : ''}>\n${body}</measure>`;
   });
-  // In the order written, which an object with one list for each name would lose.
-  const builder = new XMLBuilder({ ignoreAttributes: false, attributeNamePrefix: '@', format: true, suppressEmptyNode: true });
-  const body = measures
-    .map(
-      ({ measure, number: n, upbeat }) =>
-        `<measure number="${escaped(n)}"${upbeat ? ' implicit="yes"' : ''}>\n${measure.map((m) => builder.build(m)).join('')}</measure>`,
-    )
-    .join('\n');
   const head = builder.build({
     work: { 'work-title': song.title },
     identification: { encoding: { software: 'Wendel' } },
     'part-list': { 'score-part': { '@id': 'P1', 'part-name': 'Voice' } },
   });
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n<score-partwise version="4.0">\n${head}<part id="P1">\n${body}\n</part>\n</score-partwise>\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n<score-partwise version="4.0">\n${head}<part id="P1">\n${measures.join('\n')}\n</part>\n</score-partwise>\n`;
 }
-const BASS_UNDER = 55;
 
 const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 
-/** Sharps or flats of a signature moved by semitones, spelled with six at most. */
-export function fifthsOf(fifths: number, semitones: number): number {
-  const moved = (((fifths + 7 * semitones) % 12) + 12) % 12;
-  return moved > 6 ? moved - 12 : moved;
-}
-
-/** What a bar's meter is written as: the song's, or, for an upbeat or an odd bar, its own length. */
-function meterOf(song: Song, bar: Bar, before: [number, number] | null): [number, number] {
-  const of = (m: [number, number]) => (m[0] * 4) / m[1];
-  for (const m of before ? [before, song.meter] : [song.meter]) if (Math.abs(of(m) - bar.beats) < 1e-6) return m;
-  for (const kind of [4, 8, 16, 32]) {
-    const beats = (bar.beats * kind) / 4;
-    if (Math.abs(beats - Math.round(beats)) < 1e-6) return [Math.round(beats), kind];
-  }
-  return [Math.max(1, Math.round(bar.beats * 8)), 32];
-}
-
-/** A note, or what of it lies in one bar. */
-interface Piece {
-  note: SongNote;
-  /** A slide leads to it. */
-  slidTo: boolean;
-  start: number;
-  beats: number;
-  begins: boolean;
-  ends: boolean;
-}
-
-function piecesOf(song: Song): Piece[][] {
-  const out = song.bars.map((): Piece[] => []);
-  let b = 0;
-  song.notes.forEach((note, n) => {
-    const slidTo = song.notes[n - 1]?.slide ?? false;
-    const end = note.start + note.beats;
-    while (b + 1 < song.bars.length && song.bars[b + 1].start <= note.start + 1e-6) b++;
-    for (let i = b, at = note.start; at < end - 1e-6; i++) {
-      const bar = song.bars[i];
-      const until = i + 1 < song.bars.length ? Math.min(end, bar.start + bar.beats) : end;
-      out[i].push({ note, slidTo, start: at, beats: until - at, begins: at === note.start, ends: until >= end - 1e-6 });
-      at = until;
-      if (i + 1 >= song.bars.length) break;
-    }
-  });
-  return out;
-}
-
-/** How a length is written; one no notes have (a quintuplet's, or one that was sung in) by the nearest that can be, its time kept. */
-function lengthsOf(beats: number): WrittenLength[] {
-  try {
-    return writtenLengths(beats);
-  } catch {
-    const near = Math.max(1, Math.round(beats * 8)) / 8;
-    return writtenLengths(near).map((part) => ({ ...part, beats: (part.beats * beats) / near }));
-  }
-}
-
-const restsXml = (beats: number): object[] =>
-  lengthsOf(beats).map((part) => ({
-    note: {
-      rest: '',
-      duration: Math.round(part.beats * DIVISIONS),
-      voice: 1,
-      type: part.type,
-      ...(part.dots ? { dot: '' } : {}),
-      ...timeOf(part),
-    },
-  }));
-
-const timeOf = (part: { triplet?: boolean }) => (part.triplet ? { 'time-modification': { 'actual-notes': 3, 'normal-notes': 2 } } : {});
-
-function noteXml(p: Piece, semitones: number, fifths: number): object[] {
-  const { letter, accidental, octave } = spellIn(p.note.midi + semitones, fifths);
-  const parts = lengthsOf(p.beats);
-  return parts.map((part, i) => {
-    const first = p.begins && i === 0;
-    const last = p.ends && i === parts.length - 1;
-    const ties = [...(first ? [] : ['stop']), ...(last ? [] : ['start'])].map((type) => ({ '@type': type }));
-    const slides = [...(first && p.slidTo ? ['stop'] : []), ...(last && p.note.slide ? ['start'] : [])];
-    const notations = {
-      ...(ties.length ? { tied: ties } : {}),
-      ...(slides.length ? { slide: slides.map((type) => ({ '@type': type, '@number': 1, '@line-type': 'solid' })) } : {}),
-      ...(last && p.note.breath ? { articulations: { 'breath-mark': '' } } : {}),
-    };
-    const words = first ? p.note.words : '';
-    return {
-      note: {
-        pitch: { step: letter, ...(accidental ? { alter: accidental } : {}), octave },
-        duration: Math.round(part.beats * DIVISIONS),
-        ...(ties.length ? { tie: ties } : {}),
-        voice: 1,
-        type: part.type,
-        ...(part.dots ? { dot: '' } : {}),
-        ...timeOf(part),
-        ...(Object.keys(notations).length ? { notations } : {}),
-        ...(words ? { lyric: { syllabic: words.endsWith('-') ? 'begin' : 'single', text: words.replace(/-$/, '') } } : {}),
-      },
-    };
-  });
+function signXml({ length, note, spelled, begins, ends, slidTo }: WrittenSign): object {
+  const lasts = {
+    type: length.type,
+    ...(length.dots ? { dot: '' } : {}),
+    ...(length.triplet ? { 'time-modification': { 'actual-notes': 3, 'normal-notes': 2 } } : {}),
+  };
+  const duration = Math.round(length.beats * DIVISIONS);
+  if (!note || !spelled) return { rest: '', duration, voice: 1, ...lasts };
+  const ties = [...(begins ? [] : ['stop']), ...(ends ? [] : ['start'])].map((type) => ({ '@type': type }));
+  const slides = [...(slidTo ? ['stop'] : []), ...(ends && note.slide ? ['start'] : [])];
+  const notations = {
+    ...(ties.length ? { tied: ties } : {}),
+    ...(slides.length ? { slide: slides.map((type) => ({ '@type': type, '@number': 1, '@line-type': 'solid' })) } : {}),
+    ...(ends && note.breath ? { articulations: { 'breath-mark': '' } } : {}),
+  };
+  const words = begins ? note.words : '';
+  return {
+    pitch: { step: spelled.letter, ...(spelled.accidental ? { alter: spelled.accidental } : {}), octave: spelled.octave },
+    duration,
+    ...(ties.length ? { tie: ties } : {}),
+    voice: 1,
+    ...lasts,
+    ...(Object.keys(notations).length ? { notations } : {}),
+    ...(words ? { lyric: { syllabic: words.endsWith('-') ? 'begin' : 'single', text: words.replace(/-$/, '') } } : {}),
+  };
 }

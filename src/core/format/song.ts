@@ -1,5 +1,8 @@
 import { z } from 'zod';
+import { BREAKS, Heard } from '../song/outcome';
+import { LEVELS } from '../song/risks';
 import { MARKS, Song } from '../song/types';
+import { WAYS } from '../song/ways';
 
 /** Most notes, and crotchets, of a song that is kept: an opera role's longest aria has a fifth of it. */
 export const MOST_NOTES = 5000;
@@ -49,3 +52,47 @@ export const SongShape = z
 /** What a song holds is what the core reads. */
 export type SongShape = z.infer<typeof SongShape>;
 ({}) as SongShape satisfies Song;
+
+/** What a coach has decided about a song for one singer. */
+export const ChosenShape = z.object({
+  /** The key, semitones higher than written; null: not chosen yet. */
+  semitones: z.number().int().min(-36).max(36).nullable().default(null),
+  /** How a high phrase is taken, by the index of its first note. */
+  ways: z.record(z.string().regex(/^\d{1,4}$/), z.enum(WAYS)).default({}),
+  note: z.string().max(2000).default(''),
+});
+export type Chosen = z.infer<typeof ChosenShape>;
+
+/** A key a take was sung in, as it comes in an address. */
+export const SungShape = z.object({ id: z.uuid(), semitones: z.number().int().min(-36).max(36) });
+
+export const PredictedShape = z.array(z.object({ bar: z.number().int().min(0).max(MOST_BARS), called: z.enum(LEVELS) })).max(MOST_BARS);
+
+/** What was heard of a take of a song. */
+export const HeardShape = z.object({
+  engine: z.string().max(60),
+  /** Null: it could not be laid over the song. */
+  outcome: z
+    .object({
+      semitones: z.number().int(),
+      tuningCents: z.number(),
+      pace: z.number(),
+      jumps: z.number().int(),
+      notes: z
+        .array(z.object({ note: z.number().int(), startS: z.number(), endS: z.number(), cents: z.number().nullable() }))
+        .max(2 * MOST_NOTES),
+      bars: z
+        .array(
+          z.object({
+            bar: z.number().int(),
+            called: z.enum(LEVELS),
+            sung: z.boolean(),
+            broke: z.object({ name: z.enum(BREAKS), midi: z.number(), timeS: z.number() }).nullable(),
+            inTune: z.number(),
+            notes: z.number().int(),
+          }),
+        )
+        .max(MOST_BARS),
+    })
+    .nullable(),
+}) satisfies z.ZodType<Heard>;

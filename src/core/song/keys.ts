@@ -66,8 +66,7 @@ const MIDDLE = 0.45;
 export function octaveFor(song: Song, voice: Pick<SongVoice, 'low' | 'high'>): number {
   const { lowest, highest } = tessituraOf(song);
   const off = (lowest + highest - voice.low - voice.high) / 2;
-  // Where it fits nearly as well as written, it is sung as written.
-  return Math.abs(off) <= OCTAVE_ST / 2 + 1 ? 0 : -OCTAVE_ST * Math.round(off / OCTAVE_ST);
+  return -OCTAVE_ST * Math.round(off / OCTAVE_ST) || 0;
 }
 
 /** Every key of a song for a voice, the best first. About 1 ms a key for sixty bars. */

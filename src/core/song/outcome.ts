@@ -1,3 +1,4 @@
+import { ENGINE } from '../engine';
 import type { TakeEvent, TakeFindings, Trace } from '../take/types';
 import { Followed, followSong, SungSongNote } from './follow';
 import { barRisks, Level, LEVELS, levelOf, PhraseRisk } from './risks';
@@ -69,6 +70,38 @@ export function outcomeOf(
     };
   });
   return { followed, bars, record: recordOf(bars) };
+}
+
+/** What is kept of a take of a song; `outcome` null: it could not be laid over the song. */
+export interface Heard {
+  engine: string;
+  outcome:
+    | (Pick<Followed, 'semitones' | 'tuningCents' | 'pace' | 'jumps'> & {
+        notes: Pick<SungSongNote, 'note' | 'startS' | 'endS' | 'cents'>[];
+        bars: BarOutcome[];
+      })
+    | null;
+}
+
+/** What this engine hears in a take of a song, to be kept beside the take; an unusable take, or one of something else, has no outcome. */
+export function heardIn(
+  { song, predicted, semitones }: { song: Song; predicted: readonly PredictedBar[]; semitones: number },
+  { findings, trace }: { findings?: TakeFindings; trace?: Trace },
+): Heard {
+  const outcome = findings?.quality.usable && trace ? outcomeOf(song, { findings, trace }, predicted, semitones) : null;
+  if (!outcome) return { engine: ENGINE, outcome: null };
+  const { followed, bars } = outcome;
+  return {
+    engine: ENGINE,
+    outcome: {
+      semitones: followed.semitones,
+      tuningCents: followed.tuningCents,
+      pace: followed.pace,
+      jumps: followed.jumps,
+      notes: followed.notes.map(({ note, startS, endS, cents }) => ({ note, startS, endS, cents })),
+      bars,
+    },
+  };
 }
 
 /** What is said of a bar before it is sung. */

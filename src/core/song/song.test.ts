@@ -13,7 +13,14 @@ import { drawnSong } from './made-song';
 import { phrasesOf } from './phrases';
 import { barRisks, levelOf, risksOf } from './risks';
 import { tessituraOf } from './tessitura';
+import { sungIn } from './sung-in';
 import { typedSong } from './typed';
+import { typedText } from './typed-text';
+import { exerciseFrom, WORKS } from './work';
+import { keysFor as keysOfExercise } from '../exercise/keys';
+import { stepSemitones } from '../exercise/pattern';
+import { ExerciseShape } from '../format/exercise';
+import { anchorsOf } from '../plan/voice';
 import { barAt, Song } from './types';
 import { songVoice, SongVoice } from './voice';
 import { vowelOf } from './vowel';
@@ -263,3 +270,51 @@ test.each([
   ['cuo-', 'it', 'oh'],
   ['pst', 'en', null],
 ])('%s (%s) is held on %s', (word, language, vowel) => expect(vowelOf(word, language)).toBe(vowel));
+
+describe('typed and sung in', () => {
+  test('what is typed out is read back the same', () => {
+    for (const song of [...DEMO_SONGS, drawnSong(seededRandom(8))]) {
+      const back = typedSong(typedText(song));
+      expect(back.notes.map(({ words: _, ...n }) => n)).toEqual(song.notes.map(({ words: _, ...n }) => n));
+      expect(back.notes.map((n) => n.words)).toEqual(song.notes.map((n) => n.words));
+      expect(back.bars).toEqual(song.bars);
+    }
+  });
+
+  test('a take without accompaniment becomes notes in bars', () => {
+    const song = typed('C4 D4 E4:2 | F4 E4 D4:2 | C4:4');
+    const beat = 60 / 92;
+    // Sung a little early and late, a consonant between, a slip of 50 ms.
+    const spans = song.notes.map((n, i) => ({
+      startS: 1.3 + n.start * beat + (i % 2 ? 0.05 : -0.04),
+      endS: 1.3 + (n.start + n.beats) * beat - 0.06,
+      midi: n.midi,
+      cents: 0,
+    }));
+    spans.splice(3, 0, { startS: spans[2].endS, endS: spans[2].endS + 0.05, midi: 50, cents: 0 });
+    const heard = sungIn(spans, { tempo: 92, meter: [4, 4], title: 'Sung in' })!;
+    expect(heard.notes.map((n) => [n.midi, n.start, n.beats])).toEqual(song.notes.map((n) => [n.midi, n.start, n.beats]));
+    expect(heard.bars).toHaveLength(3);
+    expect(sungIn([], { tempo: 92, meter: [4, 4], title: 'x' })).toBeNull();
+  });
+});
+
+describe('work from a song', () => {
+  test.each(WORKS)('a hard place on %s: its notes, slower, in keys that walk from easy to the song’s own', (work) => {
+    const [song] = DEMO_SONGS;
+    const map = mapOfVoice(
+      VoiceFile.parse({ range: { touched: { low: 'F3', high: 'C6' } }, passaggi: [{ up: 'A4', down: 'G4', name: 'flip' }] }),
+    );
+    const { anchors } = anchorsOf(map, 'mezzo')!;
+    const place = risksOf(song, songVoice(map, 'mezzo')!).find((p) => p.level === 'risky')!;
+    const id = '00000000-0000-4000-8000-000000000001';
+    const e = ExerciseShape.parse(exerciseFrom(song, place, { id, semitones: -1, anchors, upward: false, work }));
+    const keys = keysOfExercise(e, anchors);
+    const sung = e.steps.map((s) => stepSemitones(s) + keys[keys.length - 1]);
+    expect(sung).toEqual(song.notes.slice(place.first, place.last + 1).map((n) => n.midi - 1));
+    expect(keys.length).toBeGreaterThan(1);
+    expect(keys[0]).toBeLessThan(keys[keys.length - 1]);
+    expect(e.tempo[1]).toBeLessThan(song.tempi[0].tempo);
+    expect(e.sounds[0]).toMatch(work === 'vowels' ? /^(ah|oh|eh|ee|oo|uh)$/ : work === 'words' ? /^words: / : new RegExp(`^${work}$`));
+  });
+});

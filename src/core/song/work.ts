@@ -52,6 +52,7 @@ export function exerciseFrom(
   });
   const tempo = clamp(Math.round(tempoAt(song, notes[0].start) * SLOWER));
   const { top } = patternSpan({ steps });
+  const over = place.risks.some((r) => r.name === 'crosses');
   const at = (more: number): KeyPlace => ({ edge: 'top', anchor: 'change', semitones: tonic + semitones + top - anchors.change + more });
   const bars =
     place.firstBar === place.lastBar
@@ -70,7 +71,8 @@ export function exerciseFrom(
     sounds: soundsOf(song, notes, work),
     aim: 'across',
     loudness: 'even',
-    place: 'across',
+    // The song's own keys: a school that shifts what passes a change doesn't shift these.
+    place: over ? 'at' : 'away',
     grade: 3,
     weight: work === 'straw' || work === 'ng' || work === 'oo' ? -1 : 0,
     keys: { from: at(upward ? EASIER_ST : -EASIER_ST), to: at(0), most: EASIER_ST + 1 },
@@ -81,7 +83,7 @@ export function exerciseFrom(
     needs: work === 'straw' ? ['straw'] : [],
     minutes: 3,
     timesADay: 1,
-    measure: place.risks.some((r) => r.name === 'crosses') ? 'crosses' : 'in-tune',
+    measure: over ? 'crosses' : 'in-tune',
     how: HOW[work],
     purpose: `this place of “${song.title.slice(0, WORDS_IN_NAME)}” is the one that decides`,
     caution: 'Lighter than in the song; stop at any scratch or push.',

@@ -7,6 +7,8 @@ const WHAT: Record<string, string> = {
   protocol: 'a lesson of the studio’s own',
   exercise: 'an exercise',
   template: 'a set kept by name',
+  song: 'a song',
+  repertoire: 'a song of a singer’s',
   pin: 'a pinned value of a map',
   take: 'a take',
   mark: 'a mark on a take',

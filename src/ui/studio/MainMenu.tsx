@@ -13,6 +13,7 @@ const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve,
 const PLACES = [
   ['/', 'Studio'],
   ['/exercises', 'Exercises'],
+  ['/songs', 'Songs'],
   ['/straws', 'Straws'],
   ['/post', 'Post'],
 ] as const;

@@ -10,6 +10,7 @@ const TABS = [
   ['map', 'Map'],
   ['plan', 'Plan'],
   ['progress', 'Progress'],
+  ['songs', 'Songs'],
 ] as const;
 /** Views that belong to a tab: a take is opened from the map, a lesson is listening. */
 const WITHIN: Record<string, string> = { map: '/takes/', listen: '/lessons/' };

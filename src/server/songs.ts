@@ -1,0 +1,144 @@
+import { z } from 'zod';
+import { Chosen, SongShape } from '../core/format/song';
+import { BY_AGE } from '../core/plan/ages';
+import { keysFor, octaveFor } from '../core/song/keys';
+import { PredictedBar, predictionOf } from '../core/song/outcome';
+import { risksOf } from '../core/song/risks';
+import { songVoice, SongVoice } from '../core/song/voice';
+import { keyBecause, keyInWords } from '../core/song/words';
+import { StudioTx } from '../data/client';
+import { mapOf } from '../data/pooling';
+import { listSingers, SingerRow } from '../data/singers';
+import {
+  choose,
+  chosenFor,
+  deleteSong,
+  findSong,
+  insertSongTake,
+  putSong,
+  repertoireOf,
+  songLines,
+  SongRow,
+  songTakesOf,
+  unchoose,
+} from '../data/songs';
+import { planSourceOf } from './plans';
+import { Problem } from './problem';
+import { mustFindSinger } from './singers';
+import { inPresentStudio } from './studio';
+
+export const SongInput = z.object({ id: z.uuid(), song: SongShape, note: z.string().max(4000).default('') });
+
+/** More of a request than others need: a long song has some thousand notes. */
+export const MOST_SONG_BYTES = 1_200_000;
+
+export const viewSongs = () => inPresentStudio(async (tx) => ({ songs: await songLines(tx) }));
+
+async function mustFindSong(tx: StudioTx, id: string): Promise<SongRow> {
+  const row = z.uuid().safeParse(id).success ? await findSong(tx, id) : undefined;
+  if (!row) throw new Problem('There is no such song in this studio.', 404);
+  return row;
+}
+
+export const viewStudioSong = (id: string) => inPresentStudio((tx) => mustFindSong(tx, id));
+
+export const saveSong = (input: z.infer<typeof SongInput>) => inPresentStudio((tx) => putSong(tx, input));
+
+export const removeSong = (id: string) =>
+  inPresentStudio(async (tx) => {
+    if (z.uuid().safeParse(id).success) await deleteSong(tx, id);
+  });
+
+/** A singer's voice as songs ask for it; null where nothing was sung yet. */
+export async function voiceFor(
+  tx: StudioTx,
+  { id, voiceType, intake }: Pick<SingerRow, 'id' | 'voiceType' | 'intake'>,
+): Promise<SongVoice | null> {
+  const band = Boolean(intake?.changing) || (intake?.age !== undefined && BY_AGE[intake.age].band);
+  return songVoice(await mapOf(tx, id), voiceType, band);
+}
+
+/** For each singer who was heard: the key of a song that suits best, and why. */
+export const fitsOf = (id: string) =>
+  inPresentStudio(async (tx) => {
+    const { song } = await mustFindSong(tx, id);
+    const out = [];
+    for (const { id: singerId } of await listSingers(tx)) {
+      const singer = await mustFindSinger(tx, singerId);
+      const voice = await voiceFor(tx, singer);
+      if (!voice) continue;
+      const keys = keysFor(song, voice);
+      const [best] = keys;
+      out.push({
+        singerId,
+        name: singer.name,
+        chosen: await chosenFor(tx, singerId, id),
+        semitones: best.semitones,
+        key: best.key,
+        says: keyInWords(best, octaveFor(song, voice)),
+        level: best.level,
+        fits: best.standing === 'fits',
+        because: keyBecause(best, keys, song, voice),
+      });
+    }
+    return out;
+  });
+
+/** A singer's songs, and the studio's others. */
+export const viewRepertoire = (singerId: string) =>
+  inPresentStudio(async (tx) => {
+    const singer = await mustFindSinger(tx, singerId);
+    const own = await repertoireOf(tx, singerId);
+    const takes = await songTakesOf(tx, singerId);
+    return {
+      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType },
+      voice: await voiceFor(tx, singer),
+      own,
+      others: (await songLines(tx)).filter((s) => !own.some((o) => o.id === s.id)),
+      takes: takes.map(({ songId, recordedAt, heard }) => ({ songId, recordedAt, bars: heard?.outcome?.bars ?? [] })),
+    };
+  });
+
+/** One song as one singer meets it, with what the plan page works with, so that a bar goes into the week at once. */
+export const viewSong = (singerId: string, songId: string) =>
+  inPresentStudio(async (tx) => {
+    const singer = await mustFindSinger(tx, singerId);
+    const { song, note } = await mustFindSong(tx, songId);
+    const source = await planSourceOf(tx, singer);
+    return {
+      ...source,
+      singer: { ...source.singer, name: singer.name, axis: singer.axis },
+      voice: await voiceFor(tx, singer),
+      songId,
+      song,
+      note,
+      chosen: await chosenFor(tx, singerId, songId),
+      takes: await songTakesOf(tx, singerId, songId),
+      allTakes: (await songTakesOf(tx, singerId)).flatMap(({ heard }) => heard?.outcome?.bars ?? []),
+    };
+  });
+
+export const decide = (singerId: string, songId: string, chosen: Chosen) =>
+  inPresentStudio(async (tx) => {
+    await mustFindSinger(tx, singerId);
+    await mustFindSong(tx, songId);
+    await choose(tx, singerId, songId, chosen);
+  });
+
+export const forgetChoice = (singerId: string, songId: string) =>
+  inPresentStudio(async (tx) => {
+    await mustFindSinger(tx, singerId);
+    if (z.uuid().safeParse(songId).success) await unchoose(tx, singerId, songId);
+  });
+
+/**
+ * Note of a fresh take which song it is, and what is predicted of it as the map stands before it is heard. A song that is gone, or a voice
+ * that nothing is known of, must not cost a take.
+ */
+export async function noteSong(tx: StudioTx, takeId: string, singer: SingerRow, sung: { id: string; semitones: number }): Promise<void> {
+  const found = await findSong(tx, sung.id);
+  if (!found) return;
+  const voice = await voiceFor(tx, singer);
+  const predicted: PredictedBar[] = voice ? predictionOf(found.song, risksOf(found.song, voice, sung.semitones)) : [];
+  await insertSongTake(tx, { takeId, songId: sung.id, semitones: sung.semitones, predicted });
+}

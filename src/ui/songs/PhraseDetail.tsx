@@ -1,0 +1,121 @@
+'use client';
+import Link from 'next/link';
+import type { PhraseRisk } from '../../core/song/risks';
+import type { Song } from '../../core/song/types';
+import { isHigh, Way, waysFor } from '../../core/song/ways';
+import type { SongVoice } from '../../core/song/voice';
+import { barName, barsName, riskInWords } from '../../core/song/words';
+import { Work, WORKS } from '../../core/song/work';
+import { ForCoaches, useMayChange } from '../kit/may-change';
+import { FIT_WORDS, LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
+
+/** Takes shown as evidence of a change at most. */
+const MOST_TAKES = 4;
+
+/** One phrase: why it may go wrong and which takes say so, how a high one can be taken, and the work that is made of it. */
+export function PhraseDetail({
+  singerId,
+  song,
+  semitones,
+  phrase,
+  voice,
+  way,
+  onWay,
+  onWork,
+}: {
+  singerId: string;
+  song: Song;
+  semitones: number;
+  phrase: PhraseRisk;
+  voice: SongVoice;
+  way: Way | null;
+  onWay: (way: Way) => void;
+  onWork: (work: Work) => void;
+}) {
+  const mayChange = useMayChange();
+  const evidence = [
+    ...new Set(
+      phrase.risks.flatMap((r) =>
+        r.change !== undefined ? voice.changes[r.change].takeIds : Object.values(voice.findings).flatMap((f) => f.takeIds),
+      ),
+    ),
+  ].slice(0, MOST_TAKES);
+  return (
+    <section aria-label="The phrase" className="card flex flex-col gap-3">
+      <h2 className="text-lg font-bold">
+        {capital(barsName(song, phrase.firstBar, phrase.lastBar))}: {LEVEL_WORDS[phrase.level]}
+      </h2>
+      {phrase.risks.length === 0 ? (
+        <p>Nothing in it that this voice is known to have trouble with.</p>
+      ) : (
+        <ul className="list-disc pl-5 text-sm">
+          {phrase.risks.slice(0, 5).map((r, i) => (
+            <li key={i}>
+              {capital(barName(song, r.bar))}: {riskInWords(r, voice)}.
+            </li>
+          ))}
+        </ul>
+      )}
+      {evidence.length > 0 && (
+        <p className="text-sm text-soft">
+          Heard in{' '}
+          {evidence.map((id, i) => (
+            <span key={id}>
+              {i > 0 && ', '}
+              <Link className="underline" href={`/singers/${singerId}/takes/${id}`}>
+                take {i + 1}
+              </Link>
+            </span>
+          ))}
+          .
+        </p>
+      )}
+      {isHigh(song, phrase, voice, semitones) && (
+        <details>
+          <summary className="min-h-9 cursor-pointer font-semibold">
+            How to take it{way ? `: ${waysFor(song, phrase, voice, semitones).find((w) => w.way === way)?.name}` : ''}
+          </summary>
+          <fieldset>
+            <legend className="sr-only">How to take it</legend>
+            <div className="flex flex-col gap-1">
+              {waysFor(song, phrase, voice, semitones).map((w) => (
+                <label key={w.way} className="flex gap-2 rounded-lg border border-line px-2 py-1 text-sm has-checked:border-accent">
+                  <input
+                    type="radio"
+                    name={`way-${phrase.first}`}
+                    className="mt-1"
+                    checked={way === w.way}
+                    disabled={!mayChange}
+                    onChange={() => onWay(w.way)}
+                  />
+                  <span>
+                    <b>{w.name}</b>, {w.sounds}: <i>{FIT_WORDS[w.fit]}</i>; {w.says}.
+                    {way === w.way && (
+                      <span className="block text-soft">
+                        {w.dose} {w.caution}
+                      </span>
+                    )}
+                  </span>
+                </label>
+              ))}
+            </div>
+          </fieldset>
+        </details>
+      )}
+      <ForCoaches>
+        <div>
+          <h3 className="mb-1 font-semibold">Work on it: an exercise in the week, one press</h3>
+          <div className="flex flex-wrap gap-1">
+            {WORKS.map((work) => (
+              <button key={work} className="button px-3" onClick={() => onWork(work)}>
+                {WORK_WORDS[work]}
+              </button>
+            ))}
+          </div>
+        </div>
+      </ForCoaches>
+    </section>
+  );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

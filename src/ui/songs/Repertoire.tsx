@@ -1,0 +1,116 @@
+'use client';
+import { Plus } from 'lucide-react';
+import Link from 'next/link';
+import { useMemo } from 'react';
+import type { Chosen } from '../../core/format/song';
+import { keysFor, octaveFor } from '../../core/song/keys';
+import { BarOutcome, recordOf } from '../../core/song/outcome';
+import type { Song } from '../../core/song/types';
+import type { SongVoice } from '../../core/song/voice';
+import { keyBecause, keyInWords } from '../../core/song/words';
+import { noteName } from '../../core/music/pitch';
+import { dateOf } from '../kit/dates';
+import { ForCoaches } from '../kit/may-change';
+import type { SongLine } from './SongsRoom';
+import { LEVEL_WORDS } from './words-of-songs';
+
+interface Props {
+  view: {
+    singer: { id: string; name: string };
+    voice: SongVoice | null;
+    own: { id: string; song: Song; note: string; chosen: Chosen }[];
+    others: SongLine[];
+    takes: { songId: string; recordedAt: Date; bars: BarOutcome[] }[];
+  };
+}
+
+/** A singer's songs: each in its key, with what is risky in it, and what came true; and the studio's others. */
+export function Repertoire({ view: { singer, voice, own, others, takes } }: Props) {
+  const record = recordOf(takes.flatMap((t) => t.bars));
+  return (
+    <div className="flex flex-col gap-4">
+      {own.length === 0 && (
+        <p className="card max-w-2xl text-lg">
+          {others.length === 0
+            ? 'There are no songs in the studio yet.'
+            : `Open one of the studio’s songs: it is laid on ${singer.name}’s map, and becomes ${singer.name}’s once a key is chosen.`}
+          {others.length === 0 && (
+            <ForCoaches>
+              <Link className="button-main mt-3" href="/songs">
+                <Plus aria-hidden size={18} /> Bring one in
+              </Link>
+            </ForCoaches>
+          )}
+        </p>
+      )}
+      <ul className="grid gap-3 lg:grid-cols-2">
+        {own.map((s) => (
+          <li key={s.id}>
+            <OwnSong singerId={singer.id} {...s} voice={voice} takes={takes.filter((t) => t.songId === s.id)} />
+          </li>
+        ))}
+      </ul>
+      {record.risky.sung + record.safe.sung > 0 && (
+        <p>
+          What was predicted and came true, over {takes.length} take{takes.length === 1 ? '' : 's'}: of {record.risky.sung} bars called
+          risky {record.risky.broke} broke; of {record.safe.sung} called safe {record.safe.sung - record.safe.broke} held.
+        </p>
+      )}
+      {others.length > 0 && (
+        <section aria-label="The studio’s other songs">
+          <h2 className="mb-2 text-lg font-bold">The studio’s other songs</h2>
+          <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
+            {others.map((s) => (
+              <li key={s.id}>
+                <Link href={`/singers/${singer.id}/songs/${s.id}`} className="card block p-3 hover:border-accent">
+                  <span className="block font-semibold">{s.title}</span>
+                  <span className="block text-sm text-soft">
+                    {[s.style, `${noteName(s.lowest)} to ${noteName(s.highest)}`].filter(Boolean).join(' · ')}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function OwnSong({
+  singerId,
+  id,
+  song,
+  chosen,
+  voice,
+  takes,
+}: {
+  singerId: string;
+  id: string;
+  song: Song;
+  chosen: Chosen;
+  voice: SongVoice | null;
+  takes: { recordedAt: Date; bars: BarOutcome[] }[];
+}) {
+  const keys = useMemo(() => (voice ? keysFor(song, voice) : []), [song, voice]);
+  const key = keys.find((k) => k.semitones === chosen.semitones) ?? keys[0];
+  const newest = takes[0];
+  return (
+    <Link href={`/singers/${singerId}/songs/${id}`} className="card block hover:border-accent">
+      <span className="flex flex-wrap justify-between gap-x-3 text-lg font-bold">
+        {song.title}
+        {key && voice && (
+          <span className="font-normal">
+            {key.key}, {keyInWords(key, octaveFor(song, voice))} · {LEVEL_WORDS[key.level]}
+          </span>
+        )}
+      </span>
+      {key && voice && <span className="block text-soft">{keyBecause(key, keys, song, voice)}</span>}
+      <span className="block text-sm text-soft">
+        {newest
+          ? `Last sung ${dateOf(newest.recordedAt)}: ${newest.bars.filter((b) => b.broke).length} of ${newest.bars.filter((b) => b.sung).length} bars broke.`
+          : 'Not sung for Wendel yet.'}
+      </span>
+    </Link>
+  );
+}

@@ -1,0 +1,163 @@
+'use client';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { SongShape } from '../../core/format/song';
+import { typedSong } from '../../core/song/typed';
+import { typedText } from '../../core/song/typed-text';
+import type { Song } from '../../core/song/types';
+import { Choice } from '../kit/Choice';
+import { Notice } from '../kit/Notice';
+import { SongStaff } from '../staff/SongStaff';
+
+const METERS = ['4/4', '3/4', '2/4', '6/8', '2/2', '3/8', '9/8', '12/8', '5/4'] as const;
+type Meter = (typeof METERS)[number];
+const SIGNATURES = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6].map((n): [string, string] => [
+  String(n),
+  n === 0 ? 'no sharps or flats' : `${Math.abs(n)} ${n > 0 ? 'sharp' : 'flat'}${Math.abs(n) > 1 ? 's' : ''}`,
+]);
+const LANGUAGES = [
+  ['', 'not said'],
+  ['en', 'English'],
+  ['de', 'German'],
+  ['it', 'Italian'],
+  ['fr', 'French'],
+  ['es', 'Spanish'],
+] as const;
+
+/** A song written, or corrected, note by note: as text, with its staff beside. */
+export function SongEditor({
+  song,
+  note: givenNote = '',
+  onSave,
+  onCancel,
+}: {
+  /** Null: a new one. */
+  song: Song | null;
+  note?: string;
+  onSave: (song: Song, note: string) => Promise<void>;
+  onCancel: () => void;
+}) {
+  const given = useMemo(() => (song ? typedText(song) : null), [song]);
+  const [title, setTitle] = useState(given?.title ?? '');
+  const [style, setStyle] = useState(given?.style ?? '');
+  const [language, setLanguage] = useState(given?.language ?? '');
+  const [tempo, setTempo] = useState(String(given?.tempo ?? 90));
+  const [meter, setMeter] = useState<Meter>((given && (`${given.meter[0]}/${given.meter[1]}` as Meter)) || '4/4');
+  const [fifths, setFifths] = useState(String(given?.fifths ?? 0));
+  const [upbeat, setUpbeat] = useState(String(given?.upbeat ?? 0));
+  const [melody, setMelody] = useState(given?.melody ?? '');
+  const [words, setWords] = useState(given?.words ?? '');
+  const [note, setNote] = useState(givenNote);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const typed = useDeferredValue(
+    useMemo(
+      () => ({
+        title,
+        style,
+        language,
+        tempo: Number(tempo),
+        meter: meter.split('/').map(Number) as [number, number],
+        fifths: Number(fifths),
+        upbeat: Number(upbeat),
+        melody,
+        words,
+      }),
+      [title, style, language, tempo, meter, fifths, upbeat, melody, words],
+    ),
+  );
+  const read = useMemo((): { song: Song } | { problem: string } => {
+    if (!typed.melody.trim()) return { problem: '' };
+    try {
+      const made = typedSong({ ...typed, title: typed.title || 'Untitled' });
+      const parsed = SongShape.safeParse(made);
+      return parsed.success
+        ? { song: parsed.data }
+        : { problem: `${parsed.error.issues[0].path.join('.')}: ${parsed.error.issues[0].message}` };
+    } catch (error) {
+      return { problem: (error as Error).message };
+    }
+  }, [typed]);
+  /** Nothing of the notes was touched: bars of other lengths and changes of tempo stay as they came. */
+  const untouched =
+    song !== null &&
+    given !== null &&
+    melody === given.melody &&
+    words === given.words &&
+    tempo === String(given.tempo) &&
+    meter === `${given.meter[0]}/${given.meter[1]}` &&
+    upbeat === String(given.upbeat);
+  const save = async () => {
+    if (!title.trim()) return setProblem('Give the song a title.');
+    if ('problem' in read) return setProblem(read.problem || 'Write at least one note.');
+    setProblem(null);
+    setBusy(true);
+    try {
+      const notes = untouched ? { ...song, title, style, language, fifths: Number(fifths) } : { ...read.song, title };
+      await onSave(notes, note);
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const field = (label: string, value: string, set: (v: string) => void, more: object = {}) => (
+    <label className="flex flex-col gap-1">
+      <span className="text-sm text-soft">{label}</span>
+      <input className="field" value={value} onChange={(e) => set(e.target.value)} {...more} />
+    </label>
+  );
+  return (
+    <form
+      className="card flex flex-col gap-3"
+      aria-label="The song"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      <div className="grid gap-2 sm:grid-cols-2 lg:grid-cols-4">
+        {field('Title', title, setTitle, { required: true, maxLength: 160 })}
+        {field('Style', style, setStyle, { maxLength: 80 })}
+        <Choice label="Language of its words" value={language} options={LANGUAGES} onChange={setLanguage} />
+        {field('Tempo, crotchets a minute', tempo, setTempo, { type: 'number', min: 10, max: 500, step: 'any' })}
+        <Choice label="Meter" value={meter} options={METERS.map((m) => [m, m] as const)} onChange={setMeter} />
+        <Choice label="Key signature" value={fifths} options={SIGNATURES} onChange={setFifths} />
+        {field('Upbeat, crotchets', upbeat, setUpbeat, { type: 'number', min: 0, max: 16, step: 'any' })}
+      </div>
+      <label className="flex flex-col gap-1">
+        <span className="text-sm text-soft">
+          Notes: C4 a crotchet, Bb3:2 two, C5:0.5 a quaver, r a rest, a comma to breathe, E4~ to slide on, p mf f from there on; bar lines |
+          as you like
+        </span>
+        <textarea
+          className="field min-h-28 font-mono text-sm"
+          value={melody}
+          onChange={(e) => setMelody(e.target.value)}
+          spellCheck={false}
+          aria-invalid={'problem' in read && read.problem !== ''}
+        />
+      </label>
+      <label className="flex flex-col gap-1">
+        <span className="text-sm text-soft">Words: a syllable a note, he-ron with a hyphen, _ where one is held on; or a vowel (ah)</span>
+        <textarea className="field min-h-16 text-sm" value={words} onChange={(e) => setWords(e.target.value)} />
+      </label>
+      <label className="flex flex-col gap-1">
+        <span className="text-sm text-soft">Notes for yourself</span>
+        <input className="field" value={note} onChange={(e) => setNote(e.target.value)} maxLength={4000} />
+      </label>
+      {'song' in read ? <SongStaff song={read.song} /> : read.problem && <Notice>{read.problem}</Notice>}
+      {song && !untouched && song.bars.some((b) => b.beats !== song.bars[Math.min(1, song.bars.length - 1)].beats) && (
+        <p className="text-sm text-soft">Changed by hand, its bars become of one length.</p>
+      )}
+      {problem && <Notice>{problem}</Notice>}
+      <div className="flex gap-2">
+        <button className="button-main" disabled={busy}>
+          Save the song
+        </button>
+        <button type="button" className="button" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
+}

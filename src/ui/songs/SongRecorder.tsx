@@ -1,0 +1,176 @@
+'use client';
+import { Circle, FileAudio, Mic, Square } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { recordingOf } from '../../audio/file';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { songTask } from '../../core/sim/song';
+import type { Song } from '../../core/song/types';
+import type { TimbreAxis } from '../../core/take/timbre';
+import { keepFile, TakeIdentity } from '../../sync/kept-takes';
+import { onSent } from '../../sync/takes';
+import { Choice } from '../kit/Choice';
+import { Notice } from '../kit/Notice';
+import { useShortcuts } from '../kit/useShortcuts';
+import { LevelMeter } from '../listen/LevelMeter';
+import { MicrophoneChoice } from '../listen/MicrophoneChoice';
+import { analysed } from '../listen/save-take';
+import { openSource, Source, SOURCES } from '../listen/sources';
+import { Unsent } from '../listen/Unsent';
+import { Finished, useRecorder } from '../listen/useRecorder';
+
+const noFrames = () => {};
+
+/** Sing the song, or any phrase of it, alone or with the piano in headphones: the take is laid over the melody by itself. */
+export function SongRecorder({
+  singer,
+  songId,
+  song,
+  semitones,
+  onTaken,
+}: {
+  singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
+  songId: string;
+  song: Song;
+  semitones: number;
+  onTaken: (takeId: string) => void;
+}) {
+  const router = useRouter();
+  const [source, setSource] = useState<Source>('microphone');
+  const [listening, setListening] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const stopNow = useRef<() => Promise<void>>(async () => {});
+  const recorder = useRecorder(singer.axis, noFrames, () => {
+    setProblem('The microphone went away. What was sung so far is being kept.');
+    return stopNow.current();
+  });
+  const { close, deliver } = recorder;
+
+  const listen = useCallback(
+    async (takeId: string) => {
+      try {
+        setListening(true);
+        await analysed(takeId);
+        router.refresh();
+        onTaken(takeId);
+      } catch (error) {
+        setProblem((error as Error).message);
+      } finally {
+        setListening(false);
+      }
+    },
+    [onTaken, router],
+  );
+  const waiting = useRef<string | null>(null);
+  useEffect(
+    () =>
+      onSent((id) => {
+        if (waiting.current === id) void listen(id);
+      }),
+    [listen],
+  );
+  const save = useCallback(
+    async (finished: Finished) => {
+      setProblem(null);
+      waiting.current = finished.take.id;
+      // What can't be sent now waits, and is told with the takes that wait.
+      await deliver(finished).catch(() => {});
+    },
+    [deliver],
+  );
+  const identity = useCallback(
+    (from: Source): TakeIdentity => ({
+      id: crypto.randomUUID(),
+      singerId: singer.id,
+      singerName: singer.name,
+      task: 'free',
+      vowel: '',
+      colour: null,
+      source: from,
+      recordedAt: new Date().toISOString(),
+      lessonId: null,
+      step: '',
+      // Steps from note to note, however they are joined.
+      asked: { slid: false },
+      song: { id: songId, semitones },
+    }),
+    [semitones, singer, songId],
+  );
+  const stop = useCallback(async () => {
+    const finished = await recorder.stop();
+    if (!finished) return;
+    if (finished.take.source === 'simulated') close();
+    await save(finished);
+  }, [close, recorder, save]);
+  useEffect(() => {
+    stopNow.current = stop;
+  });
+  const start = useCallback(async () => {
+    setProblem(null);
+    if (source === 'file') return chooser.current?.click();
+    try {
+      if (source === 'simulated') close();
+      await recorder.start(identity(source), (events) =>
+        openSource(source, events, {
+          type: singer.voiceType,
+          style: 'flip',
+          task: () => songTask(song, semitones),
+          vowel: 'ah',
+          onEnd: () => void stopNow.current(),
+        }),
+      );
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }, [close, identity, recorder, semitones, singer.voiceType, song, source]);
+  const readFile = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const recording = await recordingOf(file);
+      const take = identity('file');
+      await keepFile(take, recording.wav).catch(() => {});
+      await save({ take, recording, marks: [], heard: null });
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  const busy = recorder.state === 'opening' || recorder.state === 'ending' || listening;
+  const recording = recorder.state === 'recording';
+  const toggle = () => (recording ? void stop() : busy ? undefined : void start());
+  useShortcuts([{ key: 'r', says: 'records, and stops', act: toggle }]);
+  const Icon = recording ? Square : source === 'file' ? FileAudio : source === 'microphone' ? Mic : Circle;
+  return (
+    <section aria-label="Sing it" className="card flex flex-col gap-2">
+      <h2 className="text-lg font-bold">Sing it</h2>
+      <p className="text-sm text-soft">The whole of it or any phrase, without piano in the room. Break off and begin again as you like.</p>
+      <Choice label="Listen to" value={source} options={SOURCES} onChange={(s) => (close(), setSource(s))} disabled={busy || recording} />
+      {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || recording} />}
+      {source !== 'file' && recording && <LevelMeter store={recorder.meter} paused={busy} source={source} />}
+      <button className="button-main" onClick={toggle} disabled={busy} title="R">
+        <Icon aria-hidden size={18} />
+        {recording
+          ? 'Stop'
+          : listening
+            ? 'Listening closely …'
+            : recorder.state === 'opening'
+              ? 'Opening …'
+              : source === 'file'
+                ? 'Choose a file'
+                : 'Record'}
+      </button>
+      <input
+        ref={chooser}
+        type="file"
+        accept="audio/*,.wav,.flac"
+        aria-label="Audio file of the song"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
+      />
+      {problem && <Notice>{problem}</Notice>}
+      {recorder.warning && <Notice>{recorder.warning}</Notice>}
+      <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />
+    </section>
+  );
+}

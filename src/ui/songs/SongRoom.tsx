@@ -1,0 +1,296 @@
+'use client';
+import { FileMusic, Play, Printer, Square } from 'lucide-react';
+import Link from 'next/link';
+import { useMemo, useState } from 'react';
+import { useFollowAlong } from '../../audio/follow-along';
+import { keysFor as keysOfExercise } from '../../core/exercise/keys';
+import type { Chosen } from '../../core/format/song';
+import { itemByHand, placeFor } from '../../core/plan/arrange';
+import type { TimbreAxis } from '../../core/take/timbre';
+import { songInTime } from '../../core/song/in-time';
+import { keysFor, octaveFor } from '../../core/song/keys';
+import type { BarOutcome } from '../../core/song/outcome';
+import type { Song } from '../../core/song/types';
+import { isLocked, SongVoice } from '../../core/song/voice';
+import { barsName, keyBecause, keyInWords, songCautions } from '../../core/song/words';
+import { exerciseFrom, Work } from '../../core/song/work';
+import { noteName } from '../../core/music/pitch';
+import { say } from '../../sync/words';
+import { ForCoaches, useMayChange } from '../kit/may-change';
+import { Keys } from '../kit/Keys';
+import { Notice } from '../kit/Notice';
+import { sendJson } from '../kit/request';
+import { ladderRange, ladderScale } from '../ladder/scale';
+import { voiceType } from '../../core/plan/voice-types';
+import { SongStaff } from '../staff/SongStaff';
+import { PlanSource, usePlanning } from '../plan/usePlanning';
+import { KeyList } from './KeyList';
+import { PhraseDetail } from './PhraseDetail';
+import { downloadSongMidi, downloadSongMusicXml } from './song-files';
+import { SongPicture } from './SongPicture';
+import { SongRecorder } from './SongRecorder';
+import { SongTakeLine, SongTakes } from './SongTakes';
+import { LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
+
+export interface SongView extends PlanSource {
+  singer: PlanSource['singer'] & { name: string; axis: TimbreAxis | null };
+  voice: SongVoice | null;
+  songId: string;
+  song: Song;
+  note: string;
+  chosen: Chosen | null;
+  takes: SongTakeLine[];
+  allTakes: BarOutcome[];
+}
+
+const HEIGHT = 330;
+/** Changes of a choice are sent when the hand has rested this long. */
+const REST_MS = 400;
+const NOTHING_CHOSEN: Chosen = { semitones: null, ways: {}, note: '' };
+
+/** One song as one singer meets it: the melody on the ladder, every key, each phrase, the work made of it, and what came true. */
+export function SongRoom({ view }: { view: SongView }) {
+  if (!view.voice)
+    return (
+      <div className="card max-w-2xl text-lg">
+        <p>A song is laid on the map of a voice, and there is none yet. Record a siren first.</p>
+        <ForCoaches>
+          <Link className="button-main mt-3" href={`/singers/${view.singer.id}/listen`}>
+            Listen to {view.singer.name}
+          </Link>
+        </ForCoaches>
+      </div>
+    );
+  return <Room view={view} voice={view.voice} />;
+}
+
+function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
+  const { singer, song, songId, map } = view;
+  const mayChange = useMayChange();
+  const octave = useMemo(() => octaveFor(song, voice), [song, voice]);
+  const keys = useMemo(() => keysFor(song, voice), [song, voice]);
+  const [chosen, setChosen] = useState<Chosen>(view.chosen ?? NOTHING_CHOSEN);
+  const [shownKey, setShownKey] = useState(chosen.semitones ?? octave);
+  const key = keys.find((k) => k.semitones === shownKey) ?? keys.find((k) => k.original)!;
+  const [selected, setSelected] = useState(() =>
+    Math.max(
+      0,
+      key.phrases.findIndex((p) => p.level === 'risky'),
+    ),
+  );
+  const phrase = key.phrases[Math.min(selected, key.phrases.length - 1)];
+  const [take, setTake] = useState<string | null>(view.takes[0]?.takeId ?? null);
+  const [said, setSaid] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const along = useFollowAlong();
+  const planning = usePlanning(view, view.school);
+
+  const scale = useMemo(() => {
+    const reach = keys.filter((k) => Math.abs(k.semitones - octave) <= 3);
+    const { low, high } = ladderRange(map, voiceType(singer.voiceType), [
+      ...reach.map((k) => k.tessitura.lowest),
+      ...reach.map((k) => k.tessitura.highest),
+    ]);
+    return ladderScale(low, high, HEIGHT);
+  }, [keys, map, octave, singer.voiceType]);
+
+  const decide = (change: Partial<Chosen>) => {
+    const next = { ...chosen, ...change };
+    setChosen(next);
+    say({ method: 'PUT', path: `/api/singers/${singer.id}/songs/${songId}`, body: next }, REST_MS);
+  };
+  const choose = (semitones: number) => {
+    decide({ semitones });
+    setSaid(`${keys.find((k) => k.semitones === semitones)?.key ?? ''} is ${singer.name}’s key for ${song.title}.`);
+  };
+  const step = (by: number) => {
+    const next = keys.find((k) => k.semitones === key.semitones + by);
+    if (next) setShownKey(next.semitones);
+  };
+  const hear = (all: boolean) =>
+    along.sounding ? along.stop() : void along.play('song', songInTime(song, all ? key.phrases : [phrase], key.semitones));
+
+  const work = async (how: Work) => {
+    setProblem(null);
+    const { p, items } = planning;
+    if (!p) return;
+    const exercise = exerciseFrom(song, phrase, {
+      id: crypto.randomUUID(),
+      semitones: key.semitones,
+      anchors: p.anchors,
+      upward: isLocked(voice),
+      work: how,
+    });
+    if (keysOfExercise(exercise, p.anchors).length === 0)
+      return setProblem('In this key some of its notes are beyond what may be sung: choose another key first.');
+    try {
+      await sendJson('PUT', `/api/exercises/${exercise.id}`, exercise);
+      const item = itemByHand(exercise, items, { ...p, find: (id) => (id === exercise.id ? exercise : p.find(id)) });
+      if (!item) return;
+      // It takes the place, and the minutes, of the line of a song that the plan leaves open.
+      const open = items.findIndex((it) => it.exerciseId === 'song-line');
+      const named = { ...item, sound: exercise.sounds[0] };
+      const next = [...items];
+      if (open >= 0) {
+        const { minutes, timesADay, days } = items[open];
+        next.splice(open, 1, { ...named, minutes, timesADay, days });
+      } else next.splice(placeFor(named, items), 0, named);
+      planning.setItems(next);
+      if (chosen.semitones === null) decide({ semitones: key.semitones });
+      setSaid(`${exercise.name}, ${WORK_WORDS[how].toLowerCase()}, is in the week.`);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+
+  const heard = view.takes.find((t) => t.takeId === take)?.heard?.outcome ?? null;
+  const cautions = songCautions(
+    keys[0],
+    keys.find((k) => k.original)!,
+    voice,
+  );
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <h2 className="mr-auto text-xl font-bold">
+          {song.title}{' '}
+          <span className="font-normal text-soft">
+            in {key.key}, {keyInWords(key, octave)}
+          </span>
+        </h2>
+        <span className="no-print flex flex-wrap gap-1">
+          <button className="button px-3" onClick={() => hear(true)}>
+            {along.sounding ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />} {along.sounding ? 'Stop' : 'Hear it'}
+          </button>
+          <button
+            className="button px-3"
+            onClick={() => void downloadSongMusicXml(song, key.semitones)}
+            title="The sheet in this key, as MusicXML"
+          >
+            <FileMusic aria-hidden size={16} /> MusicXML
+          </button>
+          <button
+            className="button px-3"
+            onClick={() => void downloadSongMidi(song, key.semitones)}
+            title="The melody in this key, as MIDI"
+          >
+            <FileMusic aria-hidden size={16} /> MIDI
+          </button>
+          <button className="button px-3" onClick={() => print()} title="The sheet in this key, on paper or as a PDF">
+            <Printer aria-hidden size={16} /> Sheet
+          </button>
+          <Keys
+            repeats
+            shortcuts={[
+              { key: ' ', says: 'plays the phrase, and stops', act: () => hear(false) },
+              { key: 'ArrowRight', says: 'next phrase', act: () => setSelected((i) => Math.min(key.phrases.length - 1, i + 1)) },
+              { key: 'ArrowLeft', says: 'phrase before', act: () => setSelected((i) => Math.max(0, i - 1)) },
+              { key: 'ArrowUp', says: 'a semitone higher', act: () => step(1) },
+              { key: 'ArrowDown', says: 'a semitone lower', act: () => step(-1) },
+              ...(mayChange
+                ? [
+                    { key: 'c', says: 'chooses this key', act: () => choose(key.semitones) },
+                    { key: 'w', says: 'puts the phrase into the week, on ng', act: () => void work('ng') },
+                  ]
+                : []),
+            ]}
+          />
+        </span>
+      </div>
+      {problem && <Notice>{problem}</Notice>}
+      {along.problem && <Notice>{along.problem}</Notice>}
+      <p role="status" className={said ? 'mb-2 font-semibold text-coach' : 'sr-only'}>
+        {said}{' '}
+        {said.includes('week') && (
+          <Link className="underline" href={`/singers/${singer.id}/plan`}>
+            See the week
+          </Link>
+        )}
+      </p>
+      <div className="no-print grid gap-4 lg:grid-cols-[minmax(0,1fr)_23rem]">
+        <div className="flex min-w-0 flex-col gap-3">
+          <SongPicture
+            song={song}
+            semitones={key.semitones}
+            voice={voice}
+            phrases={key.phrases}
+            scale={scale}
+            map={map}
+            selected={Math.min(selected, key.phrases.length - 1)}
+            onSelect={setSelected}
+            heard={heard}
+          />
+          <p>
+            <b className="first-letter:uppercase inline-block">{LEVEL_WORDS[key.level]}</b>: {keyBecause(key, keys, song, voice)}{' '}
+            {Math.round(key.atTheChangeS)} of {Math.round(key.tessitura.seconds)} s lie within two semitones of a change; most of it from{' '}
+            {noteName(key.tessitura.low)} to {noteName(key.tessitura.high)}.
+          </p>
+          <section aria-label="Which key" className="card">
+            <div className="mb-2 flex flex-wrap items-center gap-2">
+              <h2 className="flex-1 text-lg font-bold">Which key</h2>
+              <ForCoaches>
+                <button
+                  className="button px-3"
+                  disabled={chosen.semitones === key.semitones}
+                  onClick={() => choose(key.semitones)}
+                  title="C"
+                >
+                  {chosen.semitones === key.semitones ? `${key.key} is chosen` : `Choose ${key.key}`}
+                </button>
+              </ForCoaches>
+            </div>
+            <KeyList
+              song={song}
+              keys={keys}
+              octave={octave}
+              voice={voice}
+              shown={key.semitones}
+              chosen={chosen.semitones}
+              onShow={setShownKey}
+            />
+            {cautions.length > 0 && (
+              <ul className="mt-2 list-disc pl-5 text-sm">
+                {cautions.map((c) => (
+                  <li key={c}>{c}</li>
+                ))}
+              </ul>
+            )}
+          </section>
+        </div>
+        <aside className="flex flex-col gap-3">
+          <nav aria-label="Phrases" className="flex flex-wrap gap-1">
+            {key.phrases.map((p, i) => (
+              <button
+                key={p.first}
+                className={`min-h-9 rounded-lg border px-2 text-sm ${i === selected ? 'border-accent bg-card font-semibold' : 'border-line'}`}
+                aria-current={i === selected}
+                title={`${barsName(song, p.firstBar, p.lastBar)}: ${LEVEL_WORDS[p.level]}`}
+                onClick={() => setSelected(i)}
+              >
+                {song.bars[p.firstBar].number}–{song.bars[p.lastBar].number}
+                {p.level === 'risky' ? ' ▲' : p.level === 'some care' ? ' △' : ''}
+              </button>
+            ))}
+          </nav>
+          <PhraseDetail
+            singerId={singer.id}
+            song={song}
+            semitones={key.semitones}
+            phrase={phrase}
+            voice={voice}
+            way={chosen.ways[phrase.first] ?? null}
+            onWay={(way) => decide({ ways: { ...chosen.ways, [phrase.first]: way } })}
+            onWork={(how) => void work(how)}
+          />
+          <ForCoaches>
+            <SongRecorder singer={singer} songId={songId} song={song} semitones={key.semitones} onTaken={setTake} />
+          </ForCoaches>
+          <SongTakes singerId={singer.id} song={song} takes={view.takes} shown={take} onShow={setTake} all={view.allTakes} />
+        </aside>
+      </div>
+      <section aria-label="The sheet" className="card mt-4 print:mt-0 print:border-0 print:p-0">
+        <SongStaff song={song} semitones={key.semitones} />
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,103 @@
+'use client';
+import { Play, Square } from 'lucide-react';
+import Link from 'next/link';
+import { useTakePlayer } from '../../audio/take-player';
+import { BarOutcome, Heard, recordOf } from '../../core/song/outcome';
+import type { Song } from '../../core/song/types';
+import { barName, breakInWords } from '../../core/song/words';
+import { dateTimeOf } from '../kit/dates';
+
+export interface SongTakeLine {
+  takeId: string;
+  semitones: number;
+  heard: Heard | null;
+  recordedAt: Date;
+  silent: boolean;
+}
+
+/** The takes of a song, newest first: what was predicted and what came of it; one is laid over the melody. */
+export function SongTakes({
+  singerId,
+  song,
+  takes,
+  shown,
+  onShow,
+  all,
+}: {
+  singerId: string;
+  song: Song;
+  takes: readonly SongTakeLine[];
+  shown: string | null;
+  onShow: (takeId: string | null) => void;
+  /** Bars of all this singer's songs ever sung. */
+  all: readonly BarOutcome[];
+}) {
+  const { playing, play, stop } = useTakePlayer();
+  if (takes.length === 0) return null;
+  const record = recordOf(all);
+  return (
+    <section aria-label="Takes of this song" className="card flex flex-col gap-2">
+      <h2 className="text-lg font-bold">What came true</h2>
+      <ul className="flex flex-col gap-1">
+        {takes.map((t) => {
+          const bars = t.heard?.outcome?.bars ?? [];
+          const broke = bars.filter((b) => b.broke);
+          const sung = bars.filter((b) => b.sung).length;
+          return (
+            <li key={t.takeId} className={`rounded-lg border px-2 py-1 ${t.takeId === shown ? 'border-accent' : 'border-line'}`}>
+              <div className="flex flex-wrap items-center gap-2">
+                <button
+                  className="font-semibold hover:underline"
+                  aria-pressed={t.takeId === shown}
+                  onClick={() => onShow(t.takeId === shown ? null : t.takeId)}
+                >
+                  {dateTimeOf(t.recordedAt)}
+                </button>
+                <span className="flex-1 text-sm text-soft">
+                  {t.heard === null
+                    ? 'being listened to …'
+                    : t.heard.outcome === null
+                      ? 'not this song, or too little of it'
+                      : `${sung} bars, ${broke.length} broke`}
+                </span>
+                {!t.silent && (
+                  <button
+                    className="button px-3"
+                    aria-label={playing?.takeId === t.takeId ? 'Stop' : `Play the take of ${dateTimeOf(t.recordedAt)}`}
+                    onClick={() => (playing?.takeId === t.takeId ? stop() : play(t.takeId, 0))}
+                  >
+                    {playing?.takeId === t.takeId ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
+                  </button>
+                )}
+                <Link className="button px-3" href={`/singers/${singerId}/takes/${t.takeId}`}>
+                  Review
+                </Link>
+              </div>
+              {t.takeId === shown && (
+                <ul className="mt-1 text-sm">
+                  {broke.length === 0 && sung > 0 && <li>Nothing broke.</li>}
+                  {broke.map((b) => (
+                    <li key={b.bar}>
+                      <button
+                        className="text-left hover:underline"
+                        onClick={() => play(t.takeId, Math.max(0, b.broke!.timeS - 1), b.broke!.timeS + 1.5)}
+                      >
+                        {barName(song, b.bar)}, called {b.called}: {breakInWords(b.broke!)}
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {record.risky.sung + record.safe.sung > 0 && (
+        <p className="text-sm" data-testid="record">
+          In all songs so far: of {record.risky.sung} bars called risky {record.risky.broke} broke; of {record.safe.sung} called safe{' '}
+          {record.safe.sung - record.safe.broke} held.
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,145 @@
+'use client';
+import { Plus, Upload } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import type { SongFile } from '../../core/format/song-musicxml';
+import { noteName } from '../../core/music/pitch';
+import type { Song } from '../../core/song/types';
+import { ForCoaches } from '../kit/may-change';
+import { Notice } from '../kit/Notice';
+import { sendJson } from '../kit/request';
+import { readSongFile } from './read-file';
+import { SongEditor } from './SongEditor';
+
+export interface SongLine {
+  id: string;
+  title: string;
+  style: string;
+  bars: number;
+  lowest: number;
+  highest: number;
+  singers: number;
+}
+
+/** The studio's songs: brought in from files, or written. */
+export function SongsRoom({ songs }: { songs: SongLine[] }) {
+  const router = useRouter();
+  const file = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [editing, setEditing] = useState<Song | 'new' | null>(null);
+  const [came, setCame] = useState<{ from: File; read: SongFile } | null>(null);
+  const [reading, setReading] = useState(false);
+
+  const bring = async (from: File, part?: string) => {
+    setProblem(null);
+    setReading(true);
+    try {
+      const read = await readSongFile(from, part);
+      setCame({ from, read });
+      setEditing(read.song);
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      setReading(false);
+    }
+  };
+  const save = async (song: Song, note: string) => {
+    const id = crypto.randomUUID();
+    await sendJson('PUT', `/api/songs/${id}`, { song, note });
+    setEditing(null);
+    setCame(null);
+    router.push(`/songs/${id}`);
+    router.refresh();
+  };
+
+  return (
+    <main
+      className="mx-auto max-w-[1240px] px-4 py-4"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        const dropped = e.dataTransfer.files[0];
+        if (dropped) void bring(dropped);
+      }}
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <h1 className="flex-1 text-2xl font-bold">Songs</h1>
+        <input
+          ref={file}
+          type="file"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="File with a song"
+          accept=".mid,.midi,.musicxml,.xml,.mxl"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            e.target.value = '';
+            if (chosen) void bring(chosen);
+          }}
+        />
+        <ForCoaches>
+          <button className="button" onClick={() => file.current?.click()} disabled={reading} title="MusicXML (also compressed) or MIDI">
+            <Upload aria-hidden size={18} /> {reading ? 'Reading …' : 'From a file'}
+          </button>
+          <button className="button" onClick={() => (setCame(null), setEditing('new'))}>
+            <Plus aria-hidden size={18} /> Write one
+          </button>
+        </ForCoaches>
+      </div>
+      {problem && <Notice>{problem}</Notice>}
+      {editing && (
+        <div className="mb-4 flex flex-col gap-2">
+          {came && came.read.parts.length > 1 && (
+            <label className="flex flex-wrap items-center gap-2">
+              <span>The melody is in</span>
+              <select
+                className="field"
+                value={came.read.part}
+                aria-label="The part with the melody"
+                onChange={(e) => void bring(came.from, e.target.value)}
+              >
+                {came.read.parts
+                  .filter((p) => p.notes > 0)
+                  .map((p) => (
+                    <option key={p.id} value={p.id}>
+                      {p.name || p.id}: {p.notes} notes{p.words ? ', with words' : ''}
+                      {p.chords ? ', more than one at once' : ''}
+                    </option>
+                  ))}
+              </select>
+            </label>
+          )}
+          <SongEditor
+            key={came ? `${came.from.name} ${came.read.part}` : 'new'}
+            song={editing === 'new' ? null : editing}
+            onSave={save}
+            onCancel={() => (setEditing(null), setCame(null))}
+          />
+        </div>
+      )}
+      {songs.length === 0 && !editing ? (
+        <div className="card max-w-2xl text-lg">
+          <p>
+            Lessons are for songs. Bring one in as MusicXML or MIDI (drop the file here), or write its melody: Wendel lays it on each
+            singer’s map, ranks its keys, and finds the bars to work on.
+          </p>
+        </div>
+      ) : (
+        <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
+          {songs.map((s) => (
+            <li key={s.id}>
+              <Link href={`/songs/${s.id}`} className="card block hover:border-accent">
+                <span className="block text-lg font-bold">{s.title}</span>
+                <span className="block text-soft">
+                  {[s.style, `${s.bars} bars`, `${noteName(s.lowest)} to ${noteName(s.highest)}`].filter(Boolean).join(' · ')}
+                </span>
+                <span className="block text-sm text-soft">{s.singers === 0 ? 'nobody’s yet' : `sung by ${s.singers}`}</span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,163 @@
+'use client';
+import { FileMusic, Pencil, Play, Printer, Square, Trash2 } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { useFollowAlong } from '../../audio/follow-along';
+import type { Chosen } from '../../core/format/song';
+import { songInTime } from '../../core/song/in-time';
+import { phrasesOf } from '../../core/song/phrases';
+import type { Level } from '../../core/song/risks';
+import type { Song } from '../../core/song/types';
+import { ForCoaches } from '../kit/may-change';
+import { Notice } from '../kit/Notice';
+import { request, sendJson } from '../kit/request';
+import { SongStaff } from '../staff/SongStaff';
+import { SongEditor } from './SongEditor';
+import { downloadSongMidi, downloadSongMusicXml } from './song-files';
+import { LEVEL_WORDS } from './words-of-songs';
+
+interface Fits {
+  singerId: string;
+  name: string;
+  chosen: Chosen | null;
+  semitones: number;
+  key: string;
+  says: string;
+  level: Level;
+  fits: boolean;
+  because: string;
+}
+
+/** A song of the studio: its sheet, and whom it fits in which key. */
+export function StudioSong({ row }: { row: { id: string; song: Song; note: string } }) {
+  const { id, song, note } = row;
+  const router = useRouter();
+  const along = useFollowAlong();
+  const [editing, setEditing] = useState(false);
+  const [sure, setSure] = useState(false);
+  const [fits, setFits] = useState<Fits[] | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    let current = true;
+    request<Fits[]>(`/api/songs/${id}/fits`).then(
+      (found) => current && setFits(found),
+      (error: Error) => current && setProblem(error.message),
+    );
+    return () => {
+      current = false;
+    };
+  }, [id, song]);
+  const doing = async (work: () => Promise<void>) => {
+    setProblem(null);
+    try {
+      await work();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  return (
+    <main className="mx-auto max-w-[1240px] px-4 py-4">
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <h1 className="flex-1 text-2xl font-bold">
+          <Link href="/songs" className="font-normal text-soft hover:underline">
+            Songs
+          </Link>{' '}
+          / {song.title}
+        </h1>
+        <span className="no-print flex flex-wrap gap-1">
+          <button
+            className="button px-3"
+            onClick={() => (along.sounding ? along.stop() : void along.play('song', songInTime(song, phrasesOf(song))))}
+          >
+            {along.sounding ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />} {along.sounding ? 'Stop' : 'Hear it'}
+          </button>
+          <button className="button px-3" onClick={() => void downloadSongMusicXml(song)}>
+            <FileMusic aria-hidden size={16} /> MusicXML
+          </button>
+          <button className="button px-3" onClick={() => void downloadSongMidi(song)}>
+            <FileMusic aria-hidden size={16} /> MIDI
+          </button>
+          <button className="button px-3" onClick={() => print()} title="On paper or as a PDF">
+            <Printer aria-hidden size={16} /> Sheet
+          </button>
+          <ForCoaches>
+            <button className="button px-3" onClick={() => setEditing(true)}>
+              <Pencil aria-hidden size={16} /> Correct
+            </button>
+            <button className="button px-3" onClick={() => setSure(true)}>
+              <Trash2 aria-hidden size={16} /> Delete
+            </button>
+          </ForCoaches>
+        </span>
+      </div>
+      {problem && <Notice>{problem}</Notice>}
+      {along.problem && <Notice>{along.problem}</Notice>}
+      {sure && (
+        <Notice
+          actions={
+            <>
+              <button
+                className="button"
+                onClick={() =>
+                  void doing(async () => {
+                    await request(`/api/songs/${id}`, { method: 'DELETE' });
+                    router.push('/songs');
+                    router.refresh();
+                  })
+                }
+              >
+                Delete for good
+              </button>
+              <button className="button" onClick={() => setSure(false)}>
+                Keep it
+              </button>
+            </>
+          }
+        >
+          The song goes for every singer, with the keys that were chosen and what came true of its takes. The takes themselves stay.
+        </Notice>
+      )}
+      {editing ? (
+        <SongEditor
+          song={song}
+          note={note}
+          onSave={async (changed, changedNote) => {
+            await sendJson('PUT', `/api/songs/${id}`, { song: changed, note: changedNote });
+            setEditing(false);
+            router.refresh();
+          }}
+          onCancel={() => setEditing(false)}
+        />
+      ) : (
+        <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
+          <section aria-label="The sheet" className="card print:border-0">
+            <SongStaff song={song} />
+            {note && <p className="mt-2 text-soft">{note}</p>}
+          </section>
+          <section aria-label="Whom it fits" className="no-print flex flex-col gap-2">
+            <h2 className="text-lg font-bold">Whom it fits</h2>
+            {fits === null && !problem && <p className="text-soft">Working it out …</p>}
+            {fits?.length === 0 && <p className="text-soft">No singer has been heard yet.</p>}
+            <ul className="flex flex-col gap-1">
+              {fits?.map((f) => (
+                <li key={f.singerId}>
+                  <Link href={`/singers/${f.singerId}/songs/${id}`} className="card block p-3 hover:border-accent">
+                    <span className="flex flex-wrap justify-between gap-x-3 font-semibold">
+                      {f.name}
+                      <span className="font-normal">
+                        {f.fits ? `${f.key}, ${f.says}` : 'no key fits'}
+                        {f.fits && ` · ${LEVEL_WORDS[f.level]}`}
+                      </span>
+                    </span>
+                    <span className="block text-sm text-soft">{f.because}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </div>
+      )}
+    </main>
+  );
+}

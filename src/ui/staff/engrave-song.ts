@@ -1,0 +1,120 @@
+import type { NoteType } from '../../core/exercise/lengths';
+import type { Song } from '../../core/song/types';
+import { fifthsOf, WrittenBar, writtenBars, WrittenSign } from '../../core/song/written';
+
+const DURATIONS: Record<NoteType, string> = { breve: '1/2', whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16', '32nd': '32' };
+const SIGNS: Record<number, string> = { [-2]: 'bb', [-1]: 'b', 0: '', 1: '#', 2: '##' };
+/** Major keys by their sharps (positive) or flats, as the library names signatures. */
+const MAJOR = ['Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#'];
+const BASS_UNDER = 55;
+const CLEF_ROOM = 56;
+const SYSTEM_HEIGHT = 118;
+const WORDS_FONT = { family: 'Atkinson Hyperlegible Next Variable', size: 11 };
+
+type Library = typeof import('vexflow/bravura');
+
+/** Room for a bar: its signs, wider where words stand under them. */
+const widthOf = ({ signs }: WrittenBar): number =>
+  26 + signs.reduce((sum, s) => sum + Math.max(24, s.begins && s.note ? 8 * s.note.words.length + 10 : 24), 0);
+
+/** Bars to lines no wider than `width`. */
+function lines(bars: readonly WrittenBar[], width: number): WrittenBar[][] {
+  const out: WrittenBar[][] = [];
+  let room = 0;
+  for (const bar of bars) {
+    const wide = widthOf(bar);
+    if (out.length === 0 || wide > room) {
+      out.push([]);
+      room = width - CLEF_ROOM - (out.length === 1 ? 40 : 20);
+    }
+    out[out.length - 1].push(bar);
+    room -= wide;
+  }
+  return out;
+}
+
+/** A whole song on staves as SVG, `semitones` higher than it is kept, in lines of `width` (pixels), with its words. */
+export async function engraveSong(song: Song, semitones: number, width: number): Promise<SVGSVGElement> {
+  const vexflow = await import('vexflow/bravura');
+  await document.fonts.load('30px Bravura');
+  const { Renderer } = vexflow;
+  const holder = document.createElement('div');
+  const systems = lines(writtenBars(song, semitones), width);
+  const renderer = new Renderer(holder, Renderer.Backends.SVG);
+  renderer.resize(width, systems.length * SYSTEM_HEIGHT + 10);
+  const context = renderer.getContext();
+  context.setFillStyle('currentColor').setStrokeStyle('currentColor');
+  const clef = song.notes.reduce((sum, n) => sum + n.midi + semitones, 0) / song.notes.length < BASS_UNDER ? 'bass' : 'treble';
+  const signature = MAJOR[fifthsOf(song.fifths, semitones) + 6];
+  /** Of a note that is tied on: what it is tied from. */
+  let open: InstanceType<Library['StaveNote']> | null = null;
+  systems.forEach((bars, s) => {
+    const wide = bars.reduce((sum, b) => sum + widthOf(b), 0);
+    const last = s === systems.length - 1;
+    const head = CLEF_ROOM + (s === 0 ? 40 : 20);
+    const stretch = last ? Math.min(1.2, (width - 4 - head) / wide) : (width - 4 - head) / wide;
+    let x = 0;
+    bars.forEach((bar, b) => {
+      const own = widthOf(bar) * stretch + (b === 0 ? head : 0);
+      const stave = new vexflow.Stave(x, s * SYSTEM_HEIGHT, own, { spaceAboveStaffLn: 3 });
+      if (b === 0) stave.addClef(clef).addKeySignature(signature);
+      if (bar.newMeter) stave.addTimeSignature(`${bar.meter[0]}/${bar.meter[1]}`);
+      if (b === 0) stave.setMeasure(Number(bar.bar.number) || 0);
+      stave.setContext(context).draw();
+      open = drawBar(vexflow, context, stave, bar, { clef, signature, open });
+      x += own;
+    });
+  });
+  const svg = holder.querySelector('svg')!;
+  svg.setAttribute('viewBox', `0 0 ${width} ${systems.length * SYSTEM_HEIGHT + 10}`);
+  svg.setAttribute('aria-hidden', 'true');
+  svg.style.maxWidth = '100%';
+  return svg;
+}
+
+function drawBar(
+  vexflow: Library,
+  context: import('vexflow/bravura').RenderContext,
+  stave: InstanceType<Library['Stave']>,
+  { signs }: WrittenBar,
+  { clef, signature, open }: { clef: string; signature: string; open: InstanceType<Library['StaveNote']> | null },
+): InstanceType<Library['StaveNote']> | null {
+  const { Accidental, Annotation, Beam, Dot, Formatter, Fraction, StaveNote, StaveTie, Voice } = vexflow;
+  const written = signs.map((sign) => {
+    const note = new StaveNote({
+      keys: [keyOf(sign, clef)],
+      duration: `${DURATIONS[sign.length.type]}${sign.length.dots ? 'd' : ''}${sign.note ? '' : 'r'}`,
+      clef,
+      autoStem: true,
+    });
+    if (sign.length.dots) Dot.buildAndAttach([note], { all: true });
+    if (sign.begins && sign.note?.words)
+      note.addModifier(
+        new Annotation(sign.note.words.replace(/-$/, ' -'))
+          .setFont(WORDS_FONT.family, WORDS_FONT.size)
+          .setVerticalJustification(Annotation.VerticalJustify.BOTTOM),
+      );
+    return note;
+  });
+  if (written.length === 0) return open;
+  const voice = new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(written);
+  Accidental.applyAccidentals([voice], signature);
+  const beams = Beam.generateBeams(
+    written.filter((_, i) => signs[i].note),
+    { groups: [new Fraction(1, 4)] },
+  );
+  new Formatter({ softmaxFactor: 5 }).joinVoices([voice]).formatToStave([voice], stave);
+  voice.draw(context, stave);
+  for (const beam of beams) beam.setContext(context).draw();
+  let from = open;
+  signs.forEach((sign, i) => {
+    if (!sign.note) return;
+    if (!sign.begins && from)
+      new StaveTie({ firstNote: from, lastNote: written[i], firstIndexes: [0], lastIndexes: [0] }).setContext(context).draw();
+    from = sign.ends ? null : written[i];
+  });
+  return from;
+}
+
+const keyOf = ({ spelled }: WrittenSign, clef: string): string =>
+  spelled ? `${spelled.letter.toLowerCase()}${SIGNS[spelled.accidental] ?? ''}/${spelled.octave}` : clef === 'bass' ? 'd/3' : 'b/4';
