@@ -97,10 +97,7 @@ const put = (kind: Own): Rule => [
     return { path: `/api/${kind}/${id}`, body };
   },
 ];
-const remove = (kind: Own): Rule => [
-  'coach',
-  async (t) => ({ path: `/api/${kind}/${(await t.own(kind)).id}` }),
-];
+const remove = (kind: Own): Rule => ['coach', async (t) => ({ path: `/api/${kind}/${(await t.own(kind)).id}` })];
 
 /** The rule of every way in. A new way without one fails the test below. */
 const RULES: Record<string, Rule> = {

@@ -151,11 +151,12 @@ export async function addSinger(page: Page, name: string, voice: string): Promis
 }
 
 /** Go to a view of a singer of the studio. */
-export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map' | 'Plan' | 'Progress'): Promise<void> {
+export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map' | 'Plan' | 'Progress' | 'Songs'): Promise<void> {
   await page.goto('/');
   await page.getByRole('table').getByRole('link', { name, exact: true }).click();
-  await page.getByRole('link', { name: view, exact: true }).click();
-  await expect(page.getByRole('link', { name: view, exact: true })).toHaveAttribute('aria-current', 'page');
+  const tab = page.getByRole('navigation', { name: `${name}: views` }).getByRole('link', { name: view, exact: true });
+  await tab.click();
+  await expect(tab).toHaveAttribute('aria-current', 'page');
 }
 
 /** Assign the suggested week and make a link to the singer's own page: its address. */

@@ -36,6 +36,26 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
       await expect(page.getByTestId('staff').locator('svg')).toHaveCount(1);
     },
   ],
+  ['songs', (page) => page.goto('/songs')],
+  ['song written', async (page) => (await page.goto('/songs'), page.getByRole('button', { name: 'Write one' }).click())],
+  [
+    'song of the studio',
+    async (page) => (
+      await page.goto('/songs'),
+      await page.getByRole('link', { name: /Ferryman/ }).click(),
+      await expect(page.getByTestId('song-staff').locator('svg')).toHaveCount(1),
+      await expect(page.getByRole('link', { name: /Maren Quill/ })).toBeVisible()
+    ),
+  ],
+  ['songs of a singer', (page) => openSinger(page, 'Lio Fenn', 'Songs')],
+  [
+    'song of a singer',
+    async (page) => (
+      await openSinger(page, 'Lio Fenn', 'Songs'),
+      await page.getByRole('link', { name: /Heron/ }).click(),
+      await expect(page.getByTestId('song-staff').locator('svg')).toHaveCount(1)
+    ),
+  ],
   ['lessons', (page) => page.goto('/lessons')],
   ['straws', (page) => page.goto('/straws')],
   ['settings', (page) => page.goto('/settings')],

@@ -17,7 +17,9 @@ import { editsOf } from '../core/plan/edits';
 import { planFor } from '../core/plan/plan';
 import { USUAL_TERMS } from '../core/plan/request';
 import { sing } from '../core/sim/sing';
+import { songTask } from '../core/sim/song';
 import { typicalProfile } from '../core/sim/typical';
+import { DEMO_SONGS } from '../core/song/demo-songs';
 import { bringIn, bundleOf } from '../data/bundle-file';
 import { inStudio, pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
@@ -39,6 +41,7 @@ import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './p
 import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
 import { changeLesson, saveProtocol, startLesson, viewLesson, viewListening } from './lessons';
 import { addSinger, editSinger, pinValue, removeSinger, setArchived, viewSinger } from './singers';
+import { decide, fitsOf, forgetChoice, removeSong, saveSong, SongInput, viewRepertoire, viewSong, viewSongs } from './songs';
 import { viewStudio } from './studio-list';
 import { discardTake, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
 
@@ -474,6 +477,72 @@ test('sets and exercises of one’s own are kept', async () => {
   };
   await saveTemplate(TemplateInput.parse({ id: randomUUID(), name: 'Mornings', items: [item] }));
   expect((await viewPlan(singerId)).templates.length).toBe(templates.length + 1);
+});
+
+describe('songs', () => {
+  const [heron, , ferryman] = DEMO_SONGS;
+  const sung = sing(typicalProfile('tenor', 'flip'), songTask(ferryman, -12), { seed: 4, sampleRate: 22050, snrDb: 45 }).pcm;
+  const file = writeWav(sung, 16);
+  let songId: string;
+  beforeAll(async () => {
+    songId = randomUUID();
+    await saveSong(SongInput.parse({ id: songId, song: ferryman }));
+  });
+  const rows = async (table: string) => (await owner.query(`select count(*)::int as n from ${table}`)).rows[0].n;
+
+  test('a song is kept as it came, chosen for a singer, and found again', async () => {
+    await decide(singerId, songId, { semitones: -10, ways: { '3': 'mix' }, note: '' });
+    await decide(singerId, songId, { semitones: -12, ways: { '3': 'mix' }, note: 'after the straw' });
+    const view = await viewSong(singerId, songId);
+    expect(view).toMatchObject({ song: ferryman, chosen: { semitones: -12, ways: { '3': 'mix' } } });
+    expect((await viewRepertoire(singerId)).own).toMatchObject([{ id: songId, chosen: { note: 'after the straw' } }]);
+    expect((await viewSongs()).songs).toMatchObject([{ id: songId, title: 'Ferryman, Wait', singers: 1, lowest: 55, highest: 76 }]);
+    await expect(viewSong(singerId, randomUUID())).rejects.toThrow(/no such song/);
+    await expect(decide(singerId, 'x', { semitones: 0, ways: {}, note: '' })).rejects.toThrow(/no such song/);
+    expect(() => SongInput.parse({ id: songId, song: { ...heron, notes: [...heron.notes].reverse() } })).toThrow(/not in order/);
+  });
+
+  test('a take of it is predicted before it is heard, then followed; one of a song that is gone is a take all the same', async () => {
+    await analyseJob({ studioId, takeId: await receive(wav) });
+    const id = await receive(file, { task: 'free', asked: { slid: false }, song: { id: songId, semitones: -12 } });
+    const [before] = (await viewSong(singerId, songId)).takes;
+    expect(before).toMatchObject({ takeId: id, semitones: -12, heard: null });
+    expect(before.predicted).toHaveLength(ferryman.bars.length);
+    await analyseJob({ studioId, takeId: id });
+    const [after] = (await viewSong(singerId, songId)).takes;
+    expect(after.predicted).toEqual(before.predicted);
+    expect(after.heard).toMatchObject({ engine: ENGINE, outcome: { semitones: -12 } });
+    expect(after.heard!.outcome!.notes.length).toBeGreaterThan(ferryman.notes.length * 0.9);
+    expect(after.heard!.outcome!.bars.filter((b) => b.sung)).toHaveLength(ferryman.bars.length);
+    // Another take is not taken for this song.
+    const other = await receive(wav, { song: { id: songId, semitones: 0 } });
+    await analyseJob({ studioId, takeId: other });
+    expect((await viewSong(singerId, songId)).takes.find((t) => t.takeId === other)!.heard).toEqual({ engine: ENGINE, outcome: null });
+    const orphan = await receive(file, { song: { id: randomUUID(), semitones: 0 } });
+    expect((await viewTake(orphan)).take.id).toBe(orphan);
+  });
+
+  test('whom it fits is worked out for every singer who was heard', async () => {
+    const fits = await fitsOf(songId);
+    expect(fits.find((f) => f.singerId === singerId)).toMatchObject({ chosen: { semitones: -12 }, because: expect.stringMatching(/\.$/) });
+  });
+
+  test('deleted with a singer, and for all by itself: the takes stay', async () => {
+    const gone = await addSinger({ name: 'Here Briefly', part: '', voiceType: 'bass', note: '', email: null, intake: null, school: null });
+    await decide(gone, songId, { semitones: null, ways: {}, note: '' });
+    const had = await rows('repertoire');
+    await removeSinger(gone, 'Here Briefly');
+    expect(await rows('repertoire')).toBe(had - 1);
+    const briefly = randomUUID();
+    await saveSong(SongInput.parse({ id: briefly, song: heron }));
+    await decide(singerId, briefly, { semitones: 0, ways: {}, note: '' });
+    const take = await receive(file, { task: 'free', song: { id: briefly, semitones: 0 } });
+    await removeSong(briefly);
+    expect((await viewTake(take)).take.id).toBe(take);
+    expect((await owner.query('select count(*)::int as n from song_take where take_id = $1', [take])).rows[0].n).toBe(0);
+    await forgetChoice(singerId, 'x');
+    expect((await viewRepertoire(singerId)).own.map((s) => s.id)).toEqual([songId]);
+  });
 });
 
 describe('the mail server', () => {
