@@ -88,21 +88,33 @@ function lineAt(midi: readonly number[], frame: number, from: number, to: number
 function overshoot(key: KeyHeard, { midi, trace: { hopS } }: Hearing): Omit<Because, 'fault'> | null {
   for (let n = 1; n < key.notes.length; n++) {
     const [before, note] = [key.notes[n - 1], key.notes[n]];
-    if (before.slide || note.slide || note.sungMidi === null || before.sungMidi === null || note.endS - note.startS < SETTLED_S) continue;
-    const along = Math.sign(note.midi - before.midi);
-    if (along === 0) continue;
-    const settled = note.sungMidi;
-    let over = 0;
-    let most = 0;
-    const to = Math.min(note.endS - NEXT_S, note.startS + OVERSHOOT_S) / hopS;
-    for (let i = Math.round(note.startS / hopS); i < to; i++) {
-      const by = along * (midi[i] - settled);
-      if (midi[i] > 0 && by >= OVERSHOOT_ST && by <= MOST_LEAP_ST) {
-        over++;
-        most = Math.max(most, by);
-      }
-    }
-    if (over >= OVERSHOT_FRAMES) return { midi: note.midi, by: most };
+    if (before.slide || note.slide || note.sungMidi === null || before.sungMidi === null) continue;
+    const by = overshotBy({ ...note, sungMidi: note.sungMidi }, Math.sign(note.midi - before.midi), midi, hopS);
+    if (by > 0) return { midi: note.midi, by };
   }
   return null;
+}
+
+/**
+ * How far, in semitones, a note that was stepped to was overshot before it settled (what a flip does at a step); 0 where it wasn't, or where
+ * the note is too short to settle. `along`: which way the step went, 1 up, -1 down.
+ */
+export function overshotBy(
+  { startS, endS, sungMidi }: { startS: number; endS: number; sungMidi: number },
+  along: number,
+  midi: readonly number[],
+  hopS: number,
+): number {
+  if (along === 0 || endS - startS < SETTLED_S) return 0;
+  let over = 0;
+  let most = 0;
+  const to = Math.min(endS - NEXT_S, startS + OVERSHOOT_S) / hopS;
+  for (let i = Math.round(startS / hopS); i < to; i++) {
+    const by = along * (midi[i] - sungMidi);
+    if (midi[i] > 0 && by >= OVERSHOOT_ST && by <= MOST_LEAP_ST) {
+      over++;
+      most = Math.max(most, by);
+    }
+  }
+  return over >= OVERSHOT_FRAMES ? most : 0;
 }

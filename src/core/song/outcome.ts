@@ -1,4 +1,5 @@
 import { ENGINE } from '../engine';
+import { overshotBy } from '../judge/leaps';
 import type { TakeEvent, TakeFindings, Trace } from '../take/types';
 import { Followed, followSong, SungSongNote } from './follow';
 import { barRisks, Level, LEVELS, levelOf, PhraseRisk } from './risks';
@@ -138,6 +139,18 @@ function firstBreak(
       (e) => e.kind in AT_ONCE && e.confidence >= HEARD && e.timeS >= s.startS - BESIDE_S && e.timeS < s.endS - BESIDE_S,
     );
     if (event) return { name: AT_ONCE[event.kind]!, midi: event.midi, timeS: event.timeS };
+    const before = followed.notes[followed.notes.indexOf(s) - 1];
+    const steps = before && before.note === s.note - 1 && before.sungMidi !== null && s.sungMidi !== null;
+    if (
+      steps &&
+      overshotBy(
+        { ...s, sungMidi: s.sungMidi! },
+        Math.sign(song.notes[s.note].midi - song.notes[before.note].midi),
+        trace.midi,
+        trace.hopS,
+      ) > 0
+    )
+      return { name: 'leapt', midi: song.notes[before.note].midi + followed.semitones, timeS: s.startS };
     const stop = holeIn(s, trace);
     if (stop !== null) return { name: 'stopped', midi, timeS: stop };
     const short = s.cents !== null && s.cents - followed.tuningCents < -SHORT_CENTS;
