@@ -91,7 +91,7 @@ export const viewRepertoire = (singerId: string) =>
     const own = await repertoireOf(tx, singerId);
     const takes = await songTakesOf(tx, singerId);
     return {
-      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType },
+      singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, axis: singer.axis },
       voice: await voiceFor(tx, singer),
       own,
       others: (await songLines(tx)).filter((s) => !own.some((o) => o.id === s.id)),

@@ -59,7 +59,8 @@ export interface WrittenNote {
 /** Clefs of voices; `treble-8` sounds an octave under what is written. */
 export type Clef = 'treble' | 'treble-8' | 'bass';
 
-const CLEF_OF: Record<VoiceTypeId, Clef> = {
+/** The clef each voice reads. */
+export const CLEF_OF: Record<VoiceTypeId, Clef> = {
   bass: 'bass',
   baritone: 'bass',
   tenor: 'treble-8',

@@ -62,10 +62,15 @@ const COST = {
 /** The comfortable middle of a voice: so much of its range over its lowest note (common practice, no source). */
 const MIDDLE = 0.45;
 
-/** The octave in which a melody lies nearest to a voice, semitones: men sing what is written for women an octave lower. */
+/**
+ * The octave in which a melody is sung by a voice, semitones: the one nearest to it, as men sing an octave lower what is written for
+ * women; but nobody sings an octave higher what some key near the written one would fit.
+ */
 export function octaveFor(song: Song, voice: Pick<SongVoice, 'low' | 'high'>): number {
   const { lowest, highest } = tessituraOf(song);
   const off = (lowest + highest - voice.low - voice.high) / 2;
+  const wide = highest - lowest <= voice.high - voice.low;
+  if (off < 0 && wide && lowest + REACH_ST >= voice.low) return 0;
   return -OCTAVE_ST * Math.round(off / OCTAVE_ST) || 0;
 }
 

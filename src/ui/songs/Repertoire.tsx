@@ -1,7 +1,8 @@
 'use client';
-import { Plus } from 'lucide-react';
+import { Mic, Plus } from 'lucide-react';
 import Link from 'next/link';
-import { useMemo } from 'react';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
 import type { Chosen } from '../../core/format/song';
 import { keysFor, octaveFor } from '../../core/song/keys';
 import { BarOutcome, recordOf } from '../../core/song/outcome';
@@ -9,14 +10,19 @@ import type { Song } from '../../core/song/types';
 import type { SongVoice } from '../../core/song/voice';
 import { keyBecause, keyInWords } from '../../core/song/words';
 import { noteName } from '../../core/music/pitch';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
+import type { TimbreAxis } from '../../core/take/timbre';
 import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';
+import { sendJson } from '../kit/request';
+import { SongEditor } from './SongEditor';
 import type { SongLine } from './SongsRoom';
+import { SungIn } from './SungIn';
 import { LEVEL_WORDS } from './words-of-songs';
 
 interface Props {
   view: {
-    singer: { id: string; name: string };
+    singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
     voice: SongVoice | null;
     own: { id: string; song: Song; note: string; chosen: Chosen }[];
     others: SongLine[];
@@ -26,21 +32,33 @@ interface Props {
 
 /** A singer's songs: each in its key, with what is risky in it, and what came true; and the studio's others. */
 export function Repertoire({ view: { singer, voice, own, others, takes } }: Props) {
+  const router = useRouter();
+  const [making, setMaking] = useState<'singing' | Song | null>(null);
   const record = recordOf(takes.flatMap((t) => t.bars));
+  const save = async (song: Song, note: string) => {
+    const id = crypto.randomUUID();
+    await sendJson('PUT', `/api/songs/${id}`, { song, note });
+    router.push(`/singers/${singer.id}/songs/${id}`);
+  };
   return (
     <div className="flex flex-col gap-4">
+      <ForCoaches>
+        <div className="flex flex-wrap gap-2">
+          <button className="button" aria-expanded={making !== null} onClick={() => setMaking(making ? null : 'singing')}>
+            <Mic aria-hidden size={18} /> Sing one in
+          </button>
+          <Link className="button" href="/songs">
+            <Plus aria-hidden size={18} /> From a file, or written
+          </Link>
+        </div>
+        {making === 'singing' && <SungIn singer={singer} onSung={setMaking} />}
+        {making && making !== 'singing' && <SongEditor song={making} onSave={save} onCancel={() => setMaking(null)} />}
+      </ForCoaches>
       {own.length === 0 && (
         <p className="card max-w-2xl text-lg">
           {others.length === 0
             ? 'There are no songs in the studio yet.'
             : `Open one of the studio’s songs: it is laid on ${singer.name}’s map, and becomes ${singer.name}’s once a key is chosen.`}
-          {others.length === 0 && (
-            <ForCoaches>
-              <Link className="button-main mt-3" href="/songs">
-                <Plus aria-hidden size={18} /> Bring one in
-              </Link>
-            </ForCoaches>
-          )}
         </p>
       )}
       <ul className="grid gap-3 lg:grid-cols-2">

@@ -18,7 +18,7 @@ const HEAD = 30;
 const LEAST_BEAT_PX = 20;
 /** Room for words under the notes, pixels a sign. */
 const WORDS_HEIGHT = 20;
-const WORDS_PX = 6;
+const WORDS_PX = 6.8;
 /** Between chest and head the colour turns over about so many semitones. */
 const TURN_ST = 1.2;
 

@@ -1,12 +1,13 @@
 'use client';
 import { FileMusic, Play, Printer, Square } from 'lucide-react';
 import Link from 'next/link';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { keysFor as keysOfExercise } from '../../core/exercise/keys';
 import type { Chosen } from '../../core/format/song';
 import { itemByHand, placeFor } from '../../core/plan/arrange';
 import type { TimbreAxis } from '../../core/take/timbre';
+import { songTask } from '../../core/sim/song';
 import { songInTime } from '../../core/song/in-time';
 import { keysFor, octaveFor } from '../../core/song/keys';
 import type { BarOutcome } from '../../core/song/outcome';
@@ -28,7 +29,7 @@ import { KeyList } from './KeyList';
 import { PhraseDetail } from './PhraseDetail';
 import { downloadSongMidi, downloadSongMusicXml } from './song-files';
 import { SongPicture } from './SongPicture';
-import { SongRecorder } from './SongRecorder';
+import { SingIt } from './SingIt';
 import { SongTakeLine, SongTakes } from './SongTakes';
 import { LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
 
@@ -143,6 +144,8 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
     }
   };
 
+  const sung = useMemo(() => ({ id: songId, semitones: key.semitones }), [songId, key.semitones]);
+  const simulated = useCallback(() => songTask(song, key.semitones), [song, key.semitones]);
   const heard = view.takes.find((t) => t.takeId === take)?.heard?.outcome ?? null;
   const cautions = songCautions(
     keys[0],
@@ -283,13 +286,26 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
             onWork={(how) => void work(how)}
           />
           <ForCoaches>
-            <SongRecorder singer={singer} songId={songId} song={song} semitones={key.semitones} onTaken={setTake} />
+            <SingIt
+              singer={singer}
+              sung={sung}
+              simulated={simulated}
+              heading="Sing it"
+              hint="The whole of it or any phrase, without piano in the room. Break off and begin again as you like."
+              onTaken={setTake}
+            />
           </ForCoaches>
           <SongTakes singerId={singer.id} song={song} takes={view.takes} shown={take} onShow={setTake} all={view.allTakes} />
         </aside>
       </div>
       <section aria-label="The sheet" className="card mt-4 print:mt-0 print:border-0 print:p-0">
-        <SongStaff song={song} semitones={key.semitones} />
+        <h2 className="hidden text-xl font-bold print:block">
+          {song.title}{' '}
+          <span className="font-normal">
+            for {singer.name}, in {key.key}
+          </span>
+        </h2>
+        <SongStaff song={song} semitones={key.semitones} voice={singer.voiceType} />
       </section>
     </>
   );

@@ -1,13 +1,15 @@
-import type { NoteType } from '../../core/exercise/lengths';
+import { Clef, CLEF_OF } from '../../core/exercise/render';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Song } from '../../core/song/types';
 import { fifthsOf, WrittenBar, writtenBars, WrittenSign } from '../../core/song/written';
+import { CLEFS, DURATIONS, SIGNS } from './engrave';
 
-const DURATIONS: Record<NoteType, string> = { breve: '1/2', whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16', '32nd': '32' };
-const SIGNS: Record<number, string> = { [-2]: 'bb', [-1]: 'b', 0: '', 1: '#', 2: '##' };
 /** Major keys by their sharps (positive) or flats, as the library names signatures. */
 const MAJOR = ['Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#'];
 const BASS_UNDER = 55;
-const CLEF_ROOM = 56;
+const CLEF_ROOM = 62;
+/** Left of each line, for the number of its first bar. */
+const MARGIN = 20;
 const SYSTEM_HEIGHT = 118;
 const WORDS_FONT = { family: 'Atkinson Hyperlegible Next Variable', size: 11 };
 
@@ -25,7 +27,7 @@ function lines(bars: readonly WrittenBar[], width: number): WrittenBar[][] {
     const wide = widthOf(bar);
     if (out.length === 0 || wide > room) {
       out.push([]);
-      room = width - CLEF_ROOM - (out.length === 1 ? 40 : 20);
+      room = width - MARGIN - CLEF_ROOM - (out.length === 1 ? 40 : 20);
     }
     out[out.length - 1].push(bar);
     room -= wide;
@@ -33,8 +35,8 @@ function lines(bars: readonly WrittenBar[], width: number): WrittenBar[][] {
   return out;
 }
 
-/** A whole song on staves as SVG, `semitones` higher than it is kept, in lines of `width` (pixels), with its words. */
-export async function engraveSong(song: Song, semitones: number, width: number): Promise<SVGSVGElement> {
+/** A whole song on staves as SVG, `semitones` higher than it is kept, in lines of `width` (pixels), with its words, in a voice's clef. */
+export async function engraveSong(song: Song, semitones: number, width: number, voice?: VoiceTypeId): Promise<SVGSVGElement> {
   const vexflow = await import('vexflow/bravura');
   await document.fonts.load('30px Bravura');
   const { Renderer } = vexflow;
@@ -44,7 +46,8 @@ export async function engraveSong(song: Song, semitones: number, width: number):
   renderer.resize(width, systems.length * SYSTEM_HEIGHT + 10);
   const context = renderer.getContext();
   context.setFillStyle('currentColor').setStrokeStyle('currentColor');
-  const clef = song.notes.reduce((sum, n) => sum + n.midi + semitones, 0) / song.notes.length < BASS_UNDER ? 'bass' : 'treble';
+  const low = song.notes.reduce((sum, n) => sum + n.midi + semitones, 0) / song.notes.length < BASS_UNDER;
+  const clef: Clef = voice ? CLEF_OF[voice] : low ? 'bass' : 'treble';
   const signature = MAJOR[fifthsOf(song.fifths, semitones) + 6];
   /** Of a note that is tied on: what it is tied from. */
   let open: InstanceType<Library['StaveNote']> | null = null;
@@ -52,14 +55,14 @@ export async function engraveSong(song: Song, semitones: number, width: number):
     const wide = bars.reduce((sum, b) => sum + widthOf(b), 0);
     const last = s === systems.length - 1;
     const head = CLEF_ROOM + (s === 0 ? 40 : 20);
-    const stretch = last ? Math.min(1.2, (width - 4 - head) / wide) : (width - 4 - head) / wide;
-    let x = 0;
+    const stretch = last ? Math.min(1.2, (width - 4 - MARGIN - head) / wide) : (width - 4 - MARGIN - head) / wide;
+    let x = MARGIN;
     bars.forEach((bar, b) => {
       const own = widthOf(bar) * stretch + (b === 0 ? head : 0);
       const stave = new vexflow.Stave(x, s * SYSTEM_HEIGHT, own, { spaceAboveStaffLn: 3 });
-      if (b === 0) stave.addClef(clef).addKeySignature(signature);
+      if (b === 0) stave.addClef(CLEFS[clef].clef, 'default', CLEFS[clef].annotation).addKeySignature(signature);
       if (bar.newMeter) stave.addTimeSignature(`${bar.meter[0]}/${bar.meter[1]}`);
-      if (b === 0) stave.setMeasure(Number(bar.bar.number) || 0);
+      if (b === 0 && s > 0) stave.setMeasure(Number(bar.bar.number) || 0);
       stave.setContext(context).draw();
       open = drawBar(vexflow, context, stave, bar, { clef, signature, open });
       x += own;
@@ -77,14 +80,15 @@ function drawBar(
   context: import('vexflow/bravura').RenderContext,
   stave: InstanceType<Library['Stave']>,
   { signs }: WrittenBar,
-  { clef, signature, open }: { clef: string; signature: string; open: InstanceType<Library['StaveNote']> | null },
+  { clef, signature, open }: { clef: Clef; signature: string; open: InstanceType<Library['StaveNote']> | null },
 ): InstanceType<Library['StaveNote']> | null {
   const { Accidental, Annotation, Beam, Dot, Formatter, Fraction, StaveNote, StaveTie, Voice } = vexflow;
   const written = signs.map((sign) => {
     const note = new StaveNote({
       keys: [keyOf(sign, clef)],
+      octaveShift: CLEFS[clef].octaveShift ?? 0,
       duration: `${DURATIONS[sign.length.type]}${sign.length.dots ? 'd' : ''}${sign.note ? '' : 'r'}`,
-      clef,
+      clef: CLEFS[clef].clef,
       autoStem: true,
     });
     if (sign.length.dots) Dot.buildAndAttach([note], { all: true });
@@ -116,5 +120,8 @@ function drawBar(
   return from;
 }
 
-const keyOf = ({ spelled }: WrittenSign, clef: string): string =>
-  spelled ? `${spelled.letter.toLowerCase()}${SIGNS[spelled.accidental] ?? ''}/${spelled.octave}` : clef === 'bass' ? 'd/3' : 'b/4';
+/** Rests stand on the middle line. */
+const MIDDLE: Record<Clef, string> = { bass: 'd/3', treble: 'b/4', 'treble-8': 'b/3' };
+
+const keyOf = ({ spelled }: WrittenSign, clef: Clef): string =>
+  spelled ? `${spelled.letter.toLowerCase()}${SIGNS[spelled.accidental] ?? ''}/${spelled.octave}` : MIDDLE[clef];

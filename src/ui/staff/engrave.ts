@@ -3,9 +3,18 @@ import { Clef, notate } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 
-const DURATIONS: Record<NoteType, string> = { breve: '1/2', whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16', '32nd': '32' };
-const SIGNS: Record<number, string> = { [-2]: 'bb', [-1]: 'b', 0: '', 1: '#', 2: '##' };
-const CLEFS: Record<Clef, { clef: string; annotation?: string; octaveShift?: number }> = {
+export const DURATIONS: Record<NoteType, string> = {
+  breve: '1/2',
+  whole: 'w',
+  half: 'h',
+  quarter: 'q',
+  eighth: '8',
+  '16th': '16',
+  '32nd': '32',
+};
+export const SIGNS: Record<number, string> = { [-2]: 'bb', [-1]: 'b', 0: '', 1: '#', 2: '##' };
+/** How the library draws them. */
+export const CLEFS: Record<Clef, { clef: string; annotation?: string; octaveShift?: number }> = {
   treble: { clef: 'treble' },
   'treble-8': { clef: 'treble', annotation: '8vb', octaveShift: -1 },
   bass: { clef: 'bass' },

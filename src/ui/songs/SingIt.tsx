@@ -4,8 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { recordingOf } from '../../audio/file';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
-import { songTask } from '../../core/sim/song';
-import type { Song } from '../../core/song/types';
+import type { SimTask } from '../../core/sim/score';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { keepFile, TakeIdentity } from '../../sync/kept-takes';
 import { onSent } from '../../sync/takes';
@@ -21,18 +20,22 @@ import { Finished, useRecorder } from '../listen/useRecorder';
 
 const noFrames = () => {};
 
-/** Sing the song, or any phrase of it, alone or with the piano in headphones: the take is laid over the melody by itself. */
-export function SongRecorder({
+/** A take sung freely into the microphone, from a file, or by the simulated singer: of a song, or a song to be. */
+export function SingIt({
   singer,
-  songId,
-  song,
-  semitones,
+  sung,
+  simulated,
+  heading,
+  hint,
   onTaken,
 }: {
   singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
-  songId: string;
-  song: Song;
-  semitones: number;
+  /** The song it is a take of, and its key; null: none yet. */
+  sung: { id: string; semitones: number } | null;
+  simulated: () => SimTask;
+  heading: string;
+  hint: string;
+  /** Called once the take has been listened to. */
   onTaken: (takeId: string) => void;
 }) {
   const router = useRouter();
@@ -93,9 +96,9 @@ export function SongRecorder({
       step: '',
       // Steps from note to note, however they are joined.
       asked: { slid: false },
-      song: { id: songId, semitones },
+      song: sung,
     }),
-    [semitones, singer, songId],
+    [singer, sung],
   );
   const stop = useCallback(async () => {
     const finished = await recorder.stop();
@@ -115,7 +118,7 @@ export function SongRecorder({
         openSource(source, events, {
           type: singer.voiceType,
           style: 'flip',
-          task: () => songTask(song, semitones),
+          task: simulated,
           vowel: 'ah',
           onEnd: () => void stopNow.current(),
         }),
@@ -123,7 +126,7 @@ export function SongRecorder({
     } catch (error) {
       setProblem((error as Error).message);
     }
-  }, [close, identity, recorder, semitones, singer.voiceType, song, source]);
+  }, [close, identity, recorder, simulated, singer.voiceType, source]);
   const readFile = async (file: File | undefined) => {
     if (!file) return;
     try {
@@ -141,9 +144,9 @@ export function SongRecorder({
   useShortcuts([{ key: 'r', says: 'records, and stops', act: toggle }]);
   const Icon = recording ? Square : source === 'file' ? FileAudio : source === 'microphone' ? Mic : Circle;
   return (
-    <section aria-label="Sing it" className="card flex flex-col gap-2">
-      <h2 className="text-lg font-bold">Sing it</h2>
-      <p className="text-sm text-soft">The whole of it or any phrase, without piano in the room. Break off and begin again as you like.</p>
+    <section aria-label={heading} className="card flex flex-col gap-2">
+      <h2 className="text-lg font-bold">{heading}</h2>
+      <p className="text-sm text-soft">{hint}</p>
       <Choice label="Listen to" value={source} options={SOURCES} onChange={(s) => (close(), setSource(s))} disabled={busy || recording} />
       {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || recording} />}
       {source !== 'file' && recording && <LevelMeter store={recorder.meter} paused={busy} source={source} />}
@@ -163,7 +166,7 @@ export function SongRecorder({
         ref={chooser}
         type="file"
         accept="audio/*,.wav,.flac"
-        aria-label="Audio file of the song"
+        aria-label="Audio file of the take"
         className="sr-only"
         tabIndex={-1}
         onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
