@@ -3,6 +3,7 @@
 // npm run bench -- page [lesson minutes] [10 s takes] [60 s takes]: what a coach waits for, in the browser.
 // npm run bench -- studio [singers] [takes each]: how a full studio answers.
 // npm run bench -- verdicts [rounds]: what is said of every exercise sung right and wrong.
+// npm run bench -- songs [takes]: how takes of songs are followed, and how often bars called risky break.
 // npm run bench -- plan [presses] [sound files]: how soon a plan is there, playback starts and sound is made.
 import { pathToFileURL } from 'node:url';
 import { ensureProgram } from './lib/compile.mjs';
@@ -14,9 +15,9 @@ const [what, ...words] = process.argv.slice(2);
 command(async () => {
   checkNode();
   ensurePackages();
-  if (what === 'verdicts') {
+  if (what === 'verdicts' || what === 'songs') {
     process.argv.splice(2, 1);
-    return void (await import(pathToFileURL(await ensureProgram('src/cli/bench/verdicts.ts', ['src/core', 'src/cli'])).href));
+    return void (await import(pathToFileURL(await ensureProgram(`src/cli/bench/${what}.ts`, ['src/core', 'src/cli'])).href));
   }
   const inBrowser = { page: 'e2e/bench/page.ts', studio: 'e2e/bench/studio.ts', plan: 'e2e/bench/plan.ts' }[what];
   if (!inBrowser) return void (await import(pathToFileURL(await ensureProgram('src/cli/bench/bench.ts', ['src/core', 'src/cli'])).href));

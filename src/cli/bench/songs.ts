@@ -1,0 +1,146 @@
+import { mapOfVoice, VoiceFile } from '../../core/format/voice-file';
+import { VOICE_TYPES } from '../../core/plan/voice-types';
+import { seededRandom } from '../../core/signal/stats';
+import { sing } from '../../core/sim/sing';
+import { songTask } from '../../core/sim/song';
+import { typicalProfile } from '../../core/sim/typical';
+import { keysFor } from '../../core/song/keys';
+import { drawnSong, madeSongTake } from '../../core/song/made-song';
+import { followSong } from '../../core/song/follow';
+import { outcomeOf, predictionOf } from '../../core/song/outcome';
+import { Level, LEVELS, risksOf } from '../../core/song/risks';
+import { barAt } from '../../core/song/types';
+import { songVoice } from '../../core/song/voice';
+import { analyseTake } from '../../core/take/analyse';
+import { writeAccuracy } from './accuracy-page';
+import { picker, RATE } from './makers';
+import { drawRecording } from './recording';
+
+const STYLES = ['flip', 'toggle', 'blend', 'pulled'] as const;
+const NEAR_S = 0.08;
+const percent = (n: number, of: number) => `${((100 * n) / Math.max(1, of)).toFixed(0)} %`.padStart(6);
+
+/** Drawn melodies sung by drawn voices in drawn rooms: how well takes are followed, and how often bars called something broke. */
+function sungInRooms(takes: number): string[] {
+  const count = Object.fromEntries(LEVELS.map((l) => [l, { sung: 0, broke: 0, heard: 0, both: 0 }])) as Record<
+    Level,
+    { sung: number; broke: number; heard: number; both: number }
+  >;
+  let [notes, near, lost] = [0, 0, 0];
+  for (let s = 0; s < takes; s++) {
+    const random = seededRandom(9000 + s);
+    const type = picker(random)(VOICE_TYPES).id;
+    const style = STYLES[s % STYLES.length];
+    const singer = typicalProfile(type, style);
+    const { upMidi, downMidi } = singer.crossings[0];
+    const given = VoiceFile.parse({
+      range: {
+        touched: { low: singer.lowMidi, high: singer.highMidi },
+        usable: { low: singer.lowMidi + 1, high: singer.highMidi - 1 },
+      },
+      passaggi: style === 'pulled' ? [] : [{ up: upMidi, down: downMidi, name: style === 'blend' ? 'blended' : style }],
+      findings: style === 'pulled' ? [{ name: 'pulled-chest', midi: upMidi }] : [],
+      person: { voiceType: type },
+    });
+    const voice = songVoice(mapOfVoice(given), type)!;
+    const song = drawnSong(random, { bars: 12, low: singer.lowMidi + 3, high: singer.highMidi - 3 });
+    const { pcm, truth } = sing(singer, songTask(song), { seed: s, sampleRate: RATE, snrDb: 70 });
+    const { findings, trace } = analyseTake(drawRecording(s).of(pcm, 0), 'free', { asked: { slid: false } });
+    const outcome = findings.quality.usable ? outcomeOf(song, { findings, trace }, predictionOf(song, risksOf(song, voice)), 0) : null;
+    notes += truth.notes.length;
+    if (!outcome) {
+      lost++;
+      continue;
+    }
+    near += truth.notes.filter((t) => outcome.followed.notes.some((n) => Math.abs(n.startS - t.startS) <= NEAR_S)).length;
+    const trulyBroke = new Set(
+      truth.events.map((e) => {
+        const n = truth.notes.findIndex((note) => e.timeS >= note.startS - 0.01 && e.timeS < note.endS);
+        return n < 0 ? -1 : barAt(song, song.notes[n].start);
+      }),
+    );
+    for (const b of outcome.bars) {
+      if (!b.sung) continue;
+      const own = count[b.called];
+      own.sung++;
+      if (trulyBroke.has(b.bar)) own.broke++;
+      if (b.broke) own.heard++;
+      if (b.broke && trulyBroke.has(b.bar)) own.both++;
+    }
+  }
+  const rows = LEVELS.map(
+    (l) =>
+      `      ${l.padEnd(10)} ${String(count[l].sung).padStart(5)} bars   truly broke ${percent(count[l].broke, count[l].sung)}   heard to break ${percent(count[l].heard, count[l].sung)}`,
+  );
+  const all = LEVELS.map((l) => count[l]);
+  const sum = (of: (c: (typeof all)[number]) => number) => all.reduce((n, c) => n + of(c), 0);
+  return [
+    `    ${takes} takes in rooms, 12 bars each: notes found within 80 ms ${percent(near, notes).trim()}; not followed ${lost}`,
+    '    called before it was sung',
+    ...rows,
+    `    of the bars that broke heard ${percent(
+      sum((c) => c.both),
+      sum((c) => c.broke),
+    ).trim()}; of those heard to break true ${percent(
+      sum((c) => c.both),
+      sum((c) => c.heard),
+    ).trim()}`,
+  ];
+}
+
+/** Pitch curves of drawn melodies with what singers do to them: how well they are followed. */
+function curves(takes: number): string[] {
+  const ways = [
+    ['in time', {}],
+    ['rubato of a fifth', { rubato: 0.2 }],
+    ['and 8 % wrong notes, begun again', { rubato: 0.2, wrong: 0.08, restart: true }],
+    ['a fourth higher than asked', { rubato: 0.2, semitones: 5 }],
+  ] as const;
+  return ways.map(([name, as]) => {
+    let [notes, near] = [0, 0];
+    for (let s = 0; s < takes; s++) {
+      const random = seededRandom(7000 + s);
+      const song = drawnSong(random, { bars: 12 + (s % 20) });
+      const { trace, truth } = madeSongTake(song, random, as);
+      const followed = followSong(song, trace);
+      notes += truth.length;
+      near += truth.filter((t) => followed?.notes.some((n) => n.note === t.note && Math.abs(n.startS - t.startS) <= NEAR_S)).length;
+    }
+    return `      ${name.padEnd(34)} ${percent(near, notes)}`;
+  });
+}
+
+/** How long twelve keys and more take, beside following a take, in one run. */
+function speed(): string {
+  const song = drawnSong(seededRandom(1), { bars: 60 });
+  const given = VoiceFile.parse({ range: { touched: { low: 53, high: 81 } }, passaggi: [{ up: 64, down: 62, name: 'flip' }] });
+  const voice = songVoice(mapOfVoice(given), 'mezzo')!;
+  const timed = (work: () => void) => {
+    const times = Array.from({ length: 7 }, () => {
+      const began = performance.now();
+      work();
+      return performance.now() - began;
+    }).sort((a, b) => a - b);
+    return times[3];
+  };
+  const keys = timed(() => keysFor(song, voice));
+  const { trace } = madeSongTake(song, seededRandom(2), { rubato: 0.2 });
+  const follow = timed(() => followSong(song, trace));
+  return `    A song of 60 bars (${song.notes.length} notes): ${keysFor(song, voice).length} keys ranked in ${keys.toFixed(0)} ms, a take of ${(trace.midi.length / 100).toFixed(0)} s followed in ${follow.toFixed(0)} ms (medians of 7)`;
+}
+
+const takes = Number(process.argv[2] ?? 40);
+const table = [
+  ...sungInRooms(takes),
+  '    Pitch curves with what singers do to them, notes found within 80 ms',
+  ...curves(takes),
+  speed(),
+].join('\n');
+writeAccuracy(
+  'songs',
+  `Written by \`npm run bench -- songs ${takes}\`: melodies drawn at random, sung by simulated voices that flip, toggle, blend and pull, recorded as the
+singers above. What is called risky is told from the voice's map alone, before anything is sung.
+
+${table}`,
+);
+process.stdout.write(`${table}\n`);
