@@ -17,6 +17,7 @@ const DAY_MS = 86_400_000;
 const SUNG: readonly { song: string; singer: string; daysAgo: number[] }[] = [
   { song: 'The Heron’s Song', singer: 'Lio Fenn', daysAgo: [3] },
   { song: 'Ferryman, Wait', singer: 'Maren Quill', daysAgo: [] },
+  { song: 'Ferryman, Wait', singer: 'Lio Fenn', daysAgo: [] },
 ];
 
 /** The opera's songs, two of them in their singers' hands, one sung. */

@@ -68,6 +68,17 @@ export async function chosenFor({ db, studioId }: StudioTx, singerId: string, so
   return row?.chosen ?? null;
 }
 
+/** A singer's songs whose key is chosen, the last decided first. */
+export async function newestChoices({ db, studioId }: StudioTx, singerId: string): Promise<{ song: Song; semitones: number }[]> {
+  const rows = await db
+    .select({ song: song.song, chosen: repertoire.chosen })
+    .from(repertoire)
+    .innerJoin(song, eq(song.id, repertoire.songId))
+    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId)))
+    .orderBy(desc(repertoire.changedAt), asc(song.id));
+  return rows.flatMap((r) => (r.chosen.semitones === null ? [] : [{ song: r.song, semitones: r.chosen.semitones }]));
+}
+
 export async function choose({ db, studioId }: StudioTx, singerId: string, songId: string, chosen: Chosen): Promise<void> {
   await db
     .insert(repertoire)

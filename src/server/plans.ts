@@ -7,7 +7,10 @@ import { planFor } from '../core/plan/plan';
 import { daysToShow } from '../core/plan/road';
 import { worst } from '../core/plan/safety';
 import { noticesOf, saidToday } from '../core/practice/health';
+import { SONG_LINE } from '../core/plan/plan';
 import type { PlanItem } from '../core/plan/types';
+import { keyNameOf } from '../core/song/keys';
+import type { Song } from '../core/song/types';
 import { usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Stand } from '../core/practice/chapters';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
@@ -18,6 +21,7 @@ import { mapOf } from '../data/pooling';
 import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
 import type { AssignedItem } from '../data/schema';
+import { newestChoices } from '../data/songs';
 import type { SingerRow } from '../data/singers';
 import { dayOf } from './day';
 import { wholeShelf } from './exercises';
@@ -104,13 +108,24 @@ export async function assign(input: z.infer<typeof AssignmentInput>): Promise<st
     const singer = await mustFindSinger(tx, input.singerId);
     const whole = await wholeShelf(tx);
     const shelf = new Map(whole.map((e) => [e.id, e]));
+    // The line of a song is a line of the singer's own: of the one whose key was chosen last.
+    const [song] = await newestChoices(tx, input.singerId);
     const items = input.items.map((item) => {
       const exercise = shelf.get(item.exerciseId);
       if (!exercise) throw new Problem('One of the exercises is no longer on the shelf: take it out of the plan and assign again.', 400);
-      return { ...item, exercise };
+      return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
     });
     return insertAssignment(tx, { ...input, items, stand: await standOf(tx, singer, whole) });
   });
+}
+
+const LONGEST_TITLE = 60;
+
+/** The shelf's line of a song as a line of a named one, in its key. */
+function ofSong(line: Exercise, { song, semitones }: { song: Song; semitones: number }): Exercise {
+  const title = song.title.slice(0, LONGEST_TITLE);
+  const named = `${title}, in ${keyNameOf(song.fifths, semitones)}`;
+  return { ...line, name: `A line of ${title}`, how: line.how.replace('a song you are working on', named) };
 }
 
 /** Where a singer stands in the plan now: the phase by name, and the grades, expected or confirmed. */

@@ -522,6 +522,17 @@ describe('songs', () => {
     expect((await viewTake(orphan)).take.id).toBe(orphan);
   });
 
+  test('the line of a song in an assigned week is a line of the singer’s own', async () => {
+    const line = exerciseById('song-line');
+    const item = { exerciseId: line.id, part: 'carry', keys: [60], sound: 'ng', tempo: 80, minutes: 2, timesADay: 1, days: [0] };
+    const words = { reason: '', caution: '', rules: [], advance: '' };
+    const id = await assign(AssignmentInput.parse({ singerId, startsOn: '2026-11-30', items: [{ ...item, ...words }] }));
+    const [{ exercise }] = (await viewAssignment(id)).items;
+    expect(exercise).toMatchObject({ id: 'song-line', name: 'A line of Ferryman, Wait' });
+    expect(exercise.how).toContain('Ferryman, Wait, in C');
+    expect(exercise.steps).toEqual(line.steps);
+  });
+
   test('whom it fits is worked out for every singer who was heard', async () => {
     const fits = await fitsOf(songId);
     expect(fits.find((f) => f.singerId === singerId)).toMatchObject({ chosen: { semitones: -12 }, because: expect.stringMatching(/\.$/) });

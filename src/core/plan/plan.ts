@@ -221,7 +221,7 @@ const COOLS = 10;
 const FEW_KEYS = 3;
 
 /** The line of a song: what is carried over is one the coach names. */
-const SONG_LINE = 'song-line';
+export const SONG_LINE = 'song-line';
 
 /** A test on the phase's own sound: “ah”, the hardest to cross on, only when crossing is at grade 4 (common practice, no source). */
 const testsPhase = (e: Exercise, p: Planning): boolean =>

@@ -40,6 +40,9 @@ export interface SongKey {
   cost: number;
 }
 
+/** The major key of a signature moved by semitones, spelled the usual way: keyNameOf(-1, 2) is G. */
+export const keyNameOf = (fifths: number, semitones: number): string => tonicName(7 * fifths + semitones);
+
 /** Keys up to so far from the original are looked at: every key there is, and the tritone both ways and a little more. */
 const REACH_ST = 7;
 const OCTAVE_ST = 12;
@@ -106,7 +109,7 @@ function keyOf(song: Song, voice: SongVoice, bare: ReturnType<typeof phrasesOf>,
   return {
     semitones,
     original: semitones === octave,
-    key: tonicName(7 * song.fifths + semitones + 12 * 20),
+    key: keyNameOf(song.fifths, semitones),
     standing: 'fits',
     tessitura,
     phrases,

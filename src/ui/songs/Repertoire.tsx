@@ -7,8 +7,9 @@ import type { Chosen } from '../../core/format/song';
 import { keysFor, octaveFor } from '../../core/song/keys';
 import { BarOutcome, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
+import { setlistFor } from '../../core/song/setlist';
 import type { SongVoice } from '../../core/song/voice';
-import { keyBecause, keyInWords } from '../../core/song/words';
+import { keyBecause, keyInWords, songCautions } from '../../core/song/words';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { TimbreAxis } from '../../core/take/timbre';
@@ -68,6 +69,7 @@ export function Repertoire({ view: { singer, voice, own, others, takes } }: Prop
           </li>
         ))}
       </ul>
+      {voice && own.length > 1 && <ForAShow own={own} voice={voice} />}
       {record.risky.sung + record.safe.sung > 0 && (
         <p>
           What was predicted and came true, over {takes.length} take{takes.length === 1 ? '' : 's'}: of {record.risky.sung} bars called
@@ -123,12 +125,60 @@ function OwnSong({
           </span>
         )}
       </span>
-      {key && voice && <span className="block text-soft">{keyBecause(key, keys, song, voice)}</span>}
+      {key && voice && (
+        <span className="block text-soft">
+          {keyBecause(key, keys, song, voice)} {songCautions(key, key, voice)[0] ?? ''}
+        </span>
+      )}
       <span className="block text-sm text-soft">
         {newest
           ? `Last sung ${dateOf(newest.recordedAt)}: ${newest.bars.filter((b) => b.broke).length} of ${newest.bars.filter((b) => b.sung).length} bars broke.`
           : 'Not sung for Wendel yet.'}
       </span>
     </Link>
+  );
+}
+
+/** The singer's songs as an evening: in what order, what each costs, and where to rest. */
+function ForAShow({ own, voice }: { own: Props['view']['own']; voice: SongVoice }) {
+  const set = useMemo(() => {
+    const songs = own.map(({ id, song, chosen }) => {
+      const keys = keysFor(song, voice);
+      return { id, song, key: keys.find((k) => k.semitones === chosen.semitones) ?? keys[0] };
+    });
+    return setlistFor(songs, voice).map((place) => ({ ...place, ...songs.find((s) => s.id === place.id)! }));
+  }, [own, voice]);
+  return (
+    <details className="card">
+      <summary className="cursor-pointer font-semibold">As a show: order, load and rests</summary>
+      <table className="mt-2 w-full text-left text-sm">
+        <thead className="text-soft">
+          <tr>
+            <th className="py-1 font-normal">Song</th>
+            <th className="font-normal">Key</th>
+            <th className="font-normal">Sung</th>
+            <th className="font-normal">Load so far</th>
+            <th className="font-normal">Then rest</th>
+          </tr>
+        </thead>
+        <tbody>
+          {set.map((p) => (
+            <tr key={p.id} className="border-t border-line">
+              <th scope="row" className="py-1 font-semibold">
+                {p.song.title}
+                {p.heavy && <span className="font-normal text-soft"> · heavy</span>}
+              </th>
+              <td>{p.key.key}</td>
+              <td>{Math.round(p.seconds)} s</td>
+              <td>{Math.round(100 * p.soFar)} %</td>
+              <td>{p.restMinutes ? `${p.restMinutes} min` : ''}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 text-sm text-soft">
+        The lightest first, the heavier ones apart, a light one last; as long in silence as it was sung, twice as long after a heavy one.
+      </p>
+    </details>
   );
 }

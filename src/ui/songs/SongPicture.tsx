@@ -15,9 +15,9 @@ import type { LadderScale } from '../ladder/scale';
 
 /** Bars above and words below the notes. */
 const HEAD = 30;
-const LEAST_BEAT_PX = 20;
+const LEAST_BEAT_PX = 22;
 /** Room for words under the notes, pixels a sign. */
-const WORDS_HEIGHT = 20;
+const WORDS_HEIGHT = 36;
 const WORDS_PX = 6.8;
 /** Between chest and head the colour turns over about so many semitones. */
 const TURN_ST = 1.2;
@@ -145,8 +145,8 @@ export function SongPicture({
                   </g>
                 );
               })}
-              {wordsIn(song, x).map(({ at, words }) => (
-                <text key={at} x={at} y={scale.height + 15} fontSize={12} fill="var(--ink)">
+              {wordsIn(song, x).map(({ at, row, words }) => (
+                <text key={at} x={at} y={scale.height + 15 + 15 * row} fontSize={12} fill="var(--ink)">
                   {words}
                 </text>
               ))}
@@ -163,20 +163,16 @@ export function SongPicture({
   );
 }
 
-/** The words in a line under the notes; where they are too close, syllables of one word are put together. */
-function wordsIn(song: Song, x: (place: number) => number): { at: number; words: string }[] {
-  const out: { at: number; words: string; to: number }[] = [];
-  for (const n of song.notes) {
-    if (!n.words) continue;
+/** The words under their notes, in two lines where they are close; what has no room in either is left to the sheet. */
+function wordsIn(song: Song, x: (place: number) => number): { at: number; row: number; words: string }[] {
+  const free = [0, 0];
+  return song.notes.flatMap((n) => {
     const at = x(n.start) + 2;
-    const last = out[out.length - 1];
-    const text = n.words.replace(/-$/, '‐');
-    if (last && at < last.to) {
-      last.words = last.words.endsWith('‐') ? last.words.slice(0, -1) + text : `${last.words} ${text}`;
-      last.to = Math.max(last.to, last.at + WORDS_PX * last.words.length + 4);
-    } else out.push({ at, words: text, to: at + WORDS_PX * text.length + 4 });
-  }
-  return out;
+    const row = free.findIndex((from) => at >= from);
+    if (!n.words || row < 0) return [];
+    free[row] = at + WORDS_PX * n.words.length + 4;
+    return [{ at, row, words: n.words }];
+  });
 }
 
 /** Over a bar: nothing where it is safe, an open triangle where it wants care, a filled one where it is risky. */

@@ -299,12 +299,6 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
         </aside>
       </div>
       <section aria-label="The sheet" className="card mt-4 print:mt-0 print:border-0 print:p-0">
-        <h2 className="hidden text-xl font-bold print:block">
-          {song.title}{' '}
-          <span className="font-normal">
-            for {singer.name}, in {key.key}
-          </span>
-        </h2>
         <SongStaff song={song} semitones={key.semitones} voice={singer.voiceType} />
       </section>
     </>

@@ -33,7 +33,7 @@ export function SingerFrame({
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-1">
         <h1 className="text-2xl font-bold">{singer.name}</h1>
         <p className="pb-0.5 text-soft">{[voiceType(singer.voiceType).name, singer.part].filter(Boolean).join(' · ')}</p>
-        <nav aria-label={`${singer.name}: views`} className="no-print ml-auto flex gap-1">
+        <nav aria-label={`${singer.name}: views`} className="no-print ml-auto flex flex-wrap gap-1">
           {TABS.filter(([tab]) => mayChange || tab !== 'listen').map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
             const here = path === href || path.includes(WITHIN[tab] ?? href);
@@ -42,7 +42,7 @@ export function SingerFrame({
                 key={tab}
                 href={href}
                 aria-current={here ? 'page' : undefined}
-                className={`min-h-11 content-center rounded-lg px-4 font-semibold ${here ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}
+                className={`min-h-11 content-center rounded-lg px-4 font-semibold max-sm:px-3 ${here ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}
               >
                 {name}
               </Link>
