@@ -3,7 +3,7 @@ import ICAL from 'ical.js';
 import { parseMidi } from 'midi-file';
 import { readFileSync } from 'node:fs';
 import { exerciseById } from '../src/core/exercise/shelf';
-import { fromMusicXml } from '../src/core/format/musicxml';
+import { songFromMusicXml } from '../src/core/format/song-musicxml';
 import { toMidi } from '../src/core/format/midi';
 import { readWav } from '../src/core/format/wav';
 import { expect, openSinger, test } from './browser';
@@ -201,5 +201,5 @@ test('a sheet is taken along as sound, calendar, notes and paper', async ({ page
   await page.keyboard.press('Escape');
   expect(parseMidi(await take('Notes to play (MIDI, one file an exercise)')).tracks.length).toBe(3);
   await page.keyboard.press('Escape');
-  expect(fromMusicXml((await take('Notes to print (MusicXML, one file an exercise)')).toString()).notes.length).toBeGreaterThan(4);
+  expect(songFromMusicXml(await take('Notes to print (MusicXML, one file an exercise)')).song.notes.length).toBeGreaterThan(4);
 });

@@ -39,7 +39,7 @@ test('prints range, tessitura, crossings, phrases and keys in order, as its sche
     notes: 50,
     range: { low: 60, high: 77, lowName: 'C4', highName: 'F5' },
   });
-  expect(said.phrases).toHaveLength(6);
+  expect(said.phrases).toHaveLength(7);
   expect(said.transpositions).toHaveLength(15);
   expect(new Set(said.transpositions.map((t: { semitones: number }) => ((t.semitones % 12) + 12) % 12)).size).toBe(12);
   for (const t of said.transpositions) expect(t.decidingBars.length).toBeGreaterThanOrEqual(2);

@@ -9,9 +9,11 @@ import { parsePattern, patternText, PatternError, stepAt, stepSemitones } from '
 import { notate, renderKey } from '../exercise/render';
 import { exerciseById, SHELF } from '../exercise/shelf';
 import { tonicName } from '../music/scale';
-import { fromMidi, toMidi, Tune } from './midi';
+import { lineOf } from '../song/work';
+import { toMidi } from './midi';
 import { MusicFileError } from './music-file';
-import { fromMusicXml, toMusicXml } from './musicxml';
+import { toMusicXml } from './musicxml';
+import { songFromFile } from './song-file';
 
 const siren = exerciseById('long-siren');
 const arpeggio = exerciseById('octave-arpeggio');
@@ -44,22 +46,25 @@ describe('MIDI', () => {
 
   test('what was written is read back, slides and lengths included', () => {
     for (const e of SHELF) {
-      const tune = fromMidi(toMidi(e, [55], e.tempo[1]));
+      const tune = songFromFile(toMidi(e, [55], e.tempo[1]), 'x.mid').song;
       expect({ id: e.id, notes: tune.notes.map((n) => n.midi) }).toEqual({
         id: e.id,
         notes: renderKey(e, 55, 90).notes.map((n) => n.midi),
       });
-      expect(tune.notes.map((n) => n.slide)).toEqual(e.steps.map((s) => s.slide ?? false));
-      expect(tune.notes.slice(0, -1).map((n) => n.beats)).toEqual(e.steps.slice(0, -1).map((s) => s.beats));
-      expect(Math.round(tune.tempo!)).toBe(e.tempo[1]);
+      expect(lineOf(tune.notes).steps.map((s) => [s.slide ?? false, s.beats])).toEqual(
+        e.steps.map((s) => [s.slide ?? false, expect.closeTo(s.beats, 6)]),
+      );
+      expect(Math.round(tune.tempi[0].tempo)).toBe(e.tempo[1]);
     }
   });
 
   test('what is no tune is refused in words', () => {
-    expect(() => fromMidi(new Uint8Array([1, 2, 3]))).toThrow(MusicFileError);
-    expect(() => fromMidi(toMidi({ name: '', steps: [] }, [60], 90))).toThrow(/more than one note at once/);
+    expect(() => songFromFile(new Uint8Array([1, 2, 3]), 'x.mid')).toThrow(MusicFileError);
+    expect(() => songFromFile(toMidi({ name: '', steps: [] }, [60], 90), 'x.mid')).toThrow(/more than one note at once/);
   });
 });
+
+const read = (text: string) => songFromFile(new TextEncoder().encode(text), 'x.musicxml').song;
 
 describe('MusicXML', () => {
   interface Toolkit {
@@ -88,21 +93,20 @@ describe('MusicXML', () => {
 
   test('read back: notes, lengths, slides, tempo', () => {
     for (const e of SHELF) {
-      const tune: Tune = fromMusicXml(toMusicXml(e, { keys: [57], tempo: e.tempo[1], sound: 'oo' }));
-      expect(tune.notes).toEqual(
+      const tune = read(toMusicXml(e, { keys: [57], tempo: e.tempo[1], sound: 'oo' }));
+      expect(tune.notes.map((n) => ({ midi: n.midi, beats: n.beats, slide: n.slide ?? false }))).toEqual(
         renderKey(e, 57, 90).notes.map((n, i) => ({ midi: n.midi, beats: expect.closeTo(e.steps[i].beats, 6), slide: n.slide })),
       );
-      expect(tune.tempo).toBe(e.tempo[1]);
+      expect(tune.tempi[0].tempo).toBe(e.tempo[1]);
     }
   });
 
   test('names with markup in them, and files that are none', () => {
     expect(
-      fromMusicXml(toMusicXml({ name: 'A & <B>', steps: [{ degree: 1, beats: 1 }] }, { keys: [60], tempo: 90, sound: '"oo" & <ah>' }))
-        .notes,
+      read(toMusicXml({ name: 'A & <B>', steps: [{ degree: 1, beats: 1 }] }, { keys: [60], tempo: 90, sound: '"oo" & <ah>' })).notes,
     ).toHaveLength(1);
-    expect(() => fromMusicXml('no xml')).toThrow(MusicFileError);
-    expect(() => fromMusicXml('<?xml version="1.0"?><score-timewise/>')).toThrow(/partwise/);
+    expect(() => read('no xml')).toThrow(MusicFileError);
+    expect(() => read('<?xml version="1.0"?><score-timewise/>')).toThrow(/partwise/);
   });
 });
 

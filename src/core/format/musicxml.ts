@@ -1,11 +1,9 @@
-import { XMLBuilder, XMLParser } from 'fast-xml-parser';
+import { XMLBuilder } from 'fast-xml-parser';
 import { writtenLengths } from '../exercise/lengths';
 import { notate, Patterned, WrittenNote } from '../exercise/render';
 import { Exercise } from '../exercise/types';
 import { tonicName } from '../music/scale';
 import type { VoiceTypeId } from '../plan/voice-types';
-import type { Tune } from './midi';
-import { MusicFileError } from './music-file';
 
 /** Parts of a crotchet that lengths are counted in: sixteenths and triplets both come out whole. */
 const DIVISIONS = 12;
@@ -86,66 +84,4 @@ export function toMusicXml(
     },
   });
   return `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n${body}`;
-}
-
-const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
-const list = <T>(value: T | T[] | undefined): T[] => (value === undefined ? [] : Array.isArray(value) ? value : [value]);
-
-interface NoteXml {
-  pitch?: { step: string; alter?: number; octave: number };
-  rest?: unknown;
-  chord?: unknown;
-  grace?: unknown;
-  voice?: number;
-  duration?: number;
-  tie?: { '@type': string } | { '@type': string }[];
-  notations?: { slide?: object | object[]; glissando?: object | object[] };
-}
-
-/**
- * The tune of an uncompressed MusicXML file (score-partwise): the first voice of the first part, ties joined, chords by their
- * first note. @throws MusicFileError with what to do.
- */
-export function fromMusicXml(text: string): Tune {
-  const parser = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', processEntities: true });
-  let score: { part?: unknown } | undefined;
-  try {
-    score = parser.parse(text, true)['score-partwise'];
-  } catch {
-    throw new MusicFileError('This is not a MusicXML file, or it is damaged: export it anew as uncompressed MusicXML and try again.');
-  }
-  if (!score) throw new MusicFileError('This file has no score of parts in it: export it as uncompressed, partwise MusicXML (.musicxml).');
-  const part = list(score.part)[0] as { measure?: unknown } | undefined;
-  let divisions = 1;
-  let tempo: number | null = null;
-  const out: Tune['notes'] = [];
-  let tied = false;
-  let sliding = false;
-  for (const measure of list(part?.measure) as Record<string, unknown>[]) {
-    divisions = Number(list(measure.attributes as { divisions?: number } | undefined)[0]?.divisions ?? divisions);
-    for (const d of list(measure.direction as { sound?: { '@tempo'?: string } }))
-      if (tempo === null && d?.sound?.['@tempo']) tempo = Number(d.sound['@tempo']);
-    const notes = list(measure.note as NoteXml | NoteXml[]);
-    const voice = notes.find((n) => n.pitch)?.voice;
-    for (const n of notes) {
-      if (n.chord !== undefined || n.grace !== undefined || n.voice !== voice) continue;
-      const beats = Number(n.duration ?? 0) / divisions;
-      const last = out[out.length - 1];
-      if (n.rest !== undefined || !n.pitch) {
-        tied = false;
-        continue;
-      }
-      const midi = STEPS[n.pitch.step] + Number(n.pitch.alter ?? 0) + 12 * (Number(n.pitch.octave) + 1);
-      const begins = (kind: object | object[] | undefined) => list(kind as { '@type': string }).some((s) => s['@type'] === 'start');
-      sliding = begins(n.notations?.slide) || begins(n.notations?.glissando);
-      if (tied && last && last.midi === midi) {
-        last.beats += beats;
-        last.slide = sliding;
-      } else out.push({ midi, beats, slide: sliding });
-      tied = list(n.tie).some((t) => t['@type'] === 'start');
-    }
-  }
-  if (out.length === 0) throw new MusicFileError('There are no notes in the first part of this file.');
-  out[out.length - 1].slide = false;
-  return { notes: out, tempo };
 }

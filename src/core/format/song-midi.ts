@@ -96,7 +96,8 @@ function partOf(track: Track, i: number, ppq: number): SongPart {
   };
 }
 
-function notesOf({ notes }: Track, ppq: number): SongNote[] {
+/** Notes one after another; one whose pitch is bent on its way is slid from. */
+function notesOf({ notes, pitchBends }: Track, ppq: number): SongNote[] {
   const out: SongNote[] = [];
   for (const n of notes) {
     const start = onGrid(n.ticks / ppq);
@@ -104,8 +105,10 @@ function notesOf({ notes }: Track, ppq: number): SongNote[] {
     const last = out[out.length - 1];
     if (last && start <= last.start + 1e-6) continue;
     if (last) last.beats = Math.min(last.beats, start - last.start);
-    out.push({ midi: n.midi, start, beats, words: '' });
+    const bent = (pitchBends ?? []).some((b) => b.ticks > n.ticks && b.ticks < n.ticks + n.durationTicks && b.value !== 0);
+    out.push({ midi: n.midi, start, beats, words: '', ...(bent ? { slide: true } : {}) });
   }
+  delete out[out.length - 1]?.slide;
   return out;
 }
 

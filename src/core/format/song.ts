@@ -29,7 +29,7 @@ export const SongShape = z
     title: z.string().trim().min(1).max(160),
     style: Text(80).default(''),
     language: Text(16).default(''),
-    meter: z.tuple([z.number().int().min(1).max(32), z.union([1, 2, 4, 8, 16, 32].map((n) => z.literal(n)))]).default([4, 4]),
+    meter: z.tuple([z.number().int().min(1).max(256), z.union([1, 2, 4, 8, 16, 32].map((n) => z.literal(n)))]).default([4, 4]),
     fifths: z.number().int().min(-7).max(7).default(0),
     tempi: z
       .array(z.object({ start: Place, tempo: z.number().min(10).max(500) }))

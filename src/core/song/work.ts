@@ -1,8 +1,8 @@
 import { likelyTonic, patternSpan, stepAt } from '../exercise/pattern';
-import type { Exercise, KeyPlace } from '../exercise/types';
+import type { Exercise, KeyPlace, Step } from '../exercise/types';
 import type { Anchors } from '../exercise/keys';
 import type { PhraseRisk } from './risks';
-import type { Song } from './types';
+import type { Song, SongNote } from './types';
 import { vowelOf } from './vowel';
 
 /** How a hard place is worked on, easiest first. */
@@ -17,7 +17,7 @@ const EASIER_ST = 4;
 const MOST_NOTES = 32;
 const WORDS_IN_NAME = 40;
 const MOST_SOUND = 40;
-const BEATS = { least: 0.25, most: 16 };
+const BEATS = { least: 1 / 6, most: 16 };
 
 /** What a place of a song is made into: which notes, from where. */
 export type Place = Pick<PhraseRisk, 'first' | 'last' | 'risks'> & { firstBar: number; lastBar: number };
@@ -28,6 +28,21 @@ function around({ first, last, risks }: Place): { first: number; last: number } 
   const middle = risks[0]?.note ?? first;
   const from = Math.max(first, Math.min(middle - MOST_NOTES / 2, last - MOST_NOTES + 1));
   return { first: from, last: from + MOST_NOTES - 1 };
+}
+
+/** A rest up to this long after a note is sung over: what is drilled is the line; crotchets. */
+const SUNG_OVER = 1;
+
+/** A line of melody as a pattern on its likely tonic (MIDI). */
+export function lineOf(notes: readonly SongNote[]): { tonic: number; steps: Step[] } {
+  const tonic = likelyTonic(notes.map((n) => n.midi));
+  const steps = notes.map((n, i) => {
+    const next = notes[i + 1];
+    const beats = next ? Math.min(next.start - n.start, n.beats + SUNG_OVER) : n.beats;
+    const long = Math.min(BEATS.most, Math.max(BEATS.least, Math.round(beats * 12) / 12));
+    return stepAt(n.midi - tonic, long, Boolean(n.slide && next));
+  });
+  return { tonic, steps };
 }
 
 /**
@@ -42,14 +57,7 @@ export function exerciseFrom(
 ): Exercise {
   const { first, last } = around(place);
   const notes = song.notes.slice(first, last + 1);
-  const tonic = likelyTonic(notes.map((n) => n.midi));
-  const steps = notes.map((n, i) => {
-    const next = notes[i + 1];
-    // A rest inside is sung over: what is drilled is the line.
-    const beats = next ? next.start - n.start : n.beats;
-    const long = Math.min(BEATS.most, Math.max(BEATS.least, Math.round(beats * 12) / 12));
-    return stepAt(n.midi - tonic, long, Boolean(n.slide && next));
-  });
+  const { tonic, steps } = lineOf(notes);
   const tempo = clamp(Math.round(tempoAt(song, notes[0].start) * SLOWER));
   const { top } = patternSpan({ steps });
   const over = place.risks.some((r) => r.name === 'crosses');

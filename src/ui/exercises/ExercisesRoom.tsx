@@ -58,7 +58,7 @@ export function ExercisesRoom({ own: given }: { own: Exercise[] }) {
           className="sr-only"
           tabIndex={-1}
           aria-label="File with an exercise"
-          accept=".json,.mid,.midi,.musicxml,.xml"
+          accept=".json,.mid,.midi,.musicxml,.xml,.mxl"
           onChange={(e) => {
             const chosen = e.target.files?.[0];
             e.target.value = '';
