@@ -44,7 +44,7 @@ export function bundleSchema(): object {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title: 'wendel.json of a Wendel bundle, version 1',
     description:
-      'The bundle is a ZIP file: wendel.json; takes/<id of the take>.wav, the recordings as they came (none where sound_removed_at is set); csv/ and midi/, tables and tunes made from the same rows for other programs; hashes.json, the SHA-256 of every other file by its name.',
+      'The bundle is a ZIP file: wendel.json; takes/<id of the take>.wav, the recordings as they came (none where sound_removed_at is set); csv/, midi/ and songs/, tables, tunes and sheets made from the same rows for other programs; hashes.json, the SHA-256 of every other file by its name.',
     type: 'object',
     required: ['wendel', 'version', 'made', 'engine', 'studio', 'tables'],
     properties: {

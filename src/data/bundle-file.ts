@@ -8,7 +8,9 @@ import { z } from 'zod';
 import { ENGINE } from '../core/engine';
 import type { Exercise } from '../core/exercise/types';
 import { toMidi } from '../core/format/midi';
+import { songToMusicXml } from '../core/format/song-musicxml';
 import { StudioShape } from '../core/format/studio';
+import type { Song } from '../core/song/types';
 import { checkLength, HEADER_BYTES, MAX_TAKE_BYTES, SoundFileError, wavLayout } from '../core/format/wav';
 import { Bundled, BUNDLED, BundleRow, insertRows, rowsOf, silentTakes } from './bundle';
 import { BUNDLE_ROWS } from './bundle-rows';
@@ -75,6 +77,7 @@ function extras({ tables }: Bundle): { name: string; input: string | Uint8Array 
       const own = exercise as Exercise;
       return { name: `midi/${String(id)}.mid`, input: toMidi(own, TUNE_KEYS, own.tempo[1]) };
     }),
+    ...tables.song.map(({ id, song }) => ({ name: `songs/${String(id)}.musicxml`, input: songToMusicXml(song as Song) })),
   ];
 }
 

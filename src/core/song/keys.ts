@@ -55,6 +55,8 @@ const COST = {
   worst: 0.3,
   /** A semitone away from the original: singers sing along with what they know (common practice). */
   away: 0.012,
+  /** Lower although its top could be sung as written (common practice: lower only where the top passes what is usable). */
+  lowerUnneeded: 0.15,
   /** A semitone by which most of the song lies off the middle of what is sung comfortably. */
   off: 0.008,
   /** A semitone beyond a limit. */
@@ -71,10 +73,23 @@ const MIDDLE = 0.45;
  */
 export function octaveFor(song: Song, voice: Pick<SongVoice, 'low' | 'high'>): number {
   const { lowest, highest } = tessituraOf(song);
+  return octaveOf(lowest, highest, voice);
+}
+
+function octaveOf(lowest: number, highest: number, voice: Pick<SongVoice, 'low' | 'high'>): number {
   const off = (lowest + highest - voice.low - voice.high) / 2;
   const wide = highest - lowest <= voice.high - voice.low;
   if (off < 0 && wide && lowest + REACH_ST >= voice.low) return 0;
   return -OCTAVE_ST * Math.round(off / OCTAVE_ST) || 0;
+}
+
+/** How a song of this range would have to be moved for a voice, by its range alone: semitones from its octave; null: it is too wide. */
+export function rangeFit(lowest: number, highest: number, voice: Pick<SongVoice, 'low' | 'high'>): number | null {
+  if (highest - lowest > voice.high - voice.low) return null;
+  const octave = octaveOf(lowest, highest, voice);
+  const over = highest + octave - voice.high;
+  const under = voice.low - lowest - octave;
+  return over > 0 ? -over : Math.max(0, under);
 }
 
 /** Every key of a song for a voice, the best first. About 1 ms a key for sixty bars. */
@@ -84,7 +99,11 @@ export function keysFor(song: Song, voice: SongVoice): SongKey[] {
   const keys = Array.from({ length: 2 * REACH_ST + 1 }, (_, i) => keyOf(song, voice, phrases, octave + i - REACH_ST, octave));
   const original = keys[REACH_ST];
   const passesTop = original.tessitura.highest > voice.high;
-  const ranked = keys.map((k) => ({ ...k, standing: standingOf(k, voice, octave, passesTop) }));
+  const ranked = keys.map((k) => ({
+    ...k,
+    standing: standingOf(k, voice, octave, passesTop),
+    cost: k.cost + (k.semitones < octave && !passesTop ? COST.lowerUnneeded : 0),
+  }));
   return ranked.sort(
     (a, b) =>
       STANDINGS.indexOf(a.standing) - STANDINGS.indexOf(b.standing) || a.cost - b.cost || Math.abs(a.semitones) - Math.abs(b.semitones),

@@ -8,7 +8,7 @@ import { typicalProfile } from '../sim/typical';
 import { expectedChange, VOICE_TYPES, VoiceTypeId } from '../plan/voice-types';
 import { crossingsOf } from './crossings';
 import { DEMO_SONGS } from './demo-songs';
-import { keysFor, octaveFor } from './keys';
+import { keysFor, octaveFor, rangeFit } from './keys';
 import { drawnSong } from './made-song';
 import { phrasesOf } from './phrases';
 import { barRisks, levelOf, risksOf } from './risks';
@@ -148,6 +148,23 @@ describe('which key', () => {
     const [best] = keysFor(song, locks);
     expect(best.semitones).toBeLessThan(0);
     expect(best.tessitura.highest).toBeLessThanOrEqual(locks.high);
+  });
+
+  test('whom a range fits is told without its notes', () => {
+    expect(rangeFit(60, 76, { low: 57, high: 79 })).toBe(0);
+    expect(rangeFit(60, 80, { low: 57, high: 78 })).toBe(-2);
+    expect(rangeFit(55, 70, { low: 57, high: 79 })).toBe(2);
+    expect(rangeFit(60, 76, { low: 45, high: 67 })).toBe(0);
+    expect(rangeFit(50, 79, { low: 57, high: 79 })).toBeNull();
+  });
+
+  test('lower is not advised where the top can be sung and little is won by it', () => {
+    const [best] = keysFor(typed('C4 D4 E4 F4 | G4 F4 E4:2 | D4 E4 C4:2'), flips);
+    expect(best.semitones).toBeGreaterThanOrEqual(0);
+    // Where every bar crosses the change, much is won.
+    const [low] = keysFor(typed('G4 B4 G4 B4 | F4 C5 F4 C5 | G4 B4 F4 B4'), flips);
+    expect(low.semitones).not.toBe(0);
+    expect(low.crossings.length).toBe(0);
   });
 
   test('men sing an octave lower what is written for women, and each key says two or three bars that decide it', () => {

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Chosen } from '../../core/format/song';
-import { keysFor, octaveFor } from '../../core/song/keys';
+import { keysFor, octaveFor, rangeFit } from '../../core/song/keys';
 import { BarOutcome, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
 import { setlistFor } from '../../core/song/setlist';
@@ -85,7 +85,7 @@ export function Repertoire({ view: { singer, voice, own, others, takes } }: Prop
                 <Link href={`/singers/${singer.id}/songs/${s.id}`} className="card block p-3 hover:border-accent">
                   <span className="block font-semibold">{s.title}</span>
                   <span className="block text-sm text-soft">
-                    {[s.style, `${noteName(s.lowest)} to ${noteName(s.highest)}`].filter(Boolean).join(' · ')}
+                    {[s.style, `${noteName(s.lowest)} to ${noteName(s.highest)}`, voice && fitWords(s, voice)].filter(Boolean).join(' · ')}
                   </span>
                 </Link>
               </li>
@@ -95,6 +95,13 @@ export function Repertoire({ view: { singer, voice, own, others, takes } }: Prop
       )}
     </div>
   );
+}
+
+/** Whether a song fits a voice, by its range alone. */
+function fitWords({ lowest, highest }: SongLine, voice: SongVoice): string {
+  const by = rangeFit(lowest, highest, voice);
+  if (by === null) return 'too wide for this voice';
+  return by === 0 ? 'fits as written' : `fits ${Math.abs(by)} semitone${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'higher' : 'lower'}`;
 }
 
 function OwnSong({

@@ -15,6 +15,14 @@ export interface SongTakeLine {
   silent: boolean;
 }
 
+/** Share of the notes sung within a quarter-tone of where they were meant. */
+const inTune = (bars: readonly BarOutcome[]): number =>
+  bars.reduce((sum, b) => sum + b.inTune * b.notes, 0) /
+  Math.max(
+    1,
+    bars.reduce((sum, b) => sum + b.notes, 0),
+  );
+
 /** The takes of a song, newest first: what was predicted and what came of it; one is laid over the melody. */
 export function SongTakes({
   singerId,
@@ -58,7 +66,7 @@ export function SongTakes({
                     ? 'being listened to …'
                     : t.heard.outcome === null
                       ? 'not this song, or too little of it'
-                      : `${sung} bars, ${broke.length} broke`}
+                      : `${sung} bars, ${broke.length} broke, ${Math.round(100 * inTune(bars))} % in tune`}
                 </span>
                 {!t.silent && (
                   <button
