@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import type { Chosen } from '../core/format/song';
-import type { Heard, PredictedBar } from '../core/song/outcome';
+import type { BarOutcome, Heard, PredictedBar } from '../core/song/outcome';
 import type { Song } from '../core/song/types';
 import { StudioTx } from './client';
 import { repertoire, song, songTake, take } from './schema';
@@ -126,8 +126,8 @@ export async function saveHeard({ db, studioId }: StudioTx, takeId: string, hear
     .where(and(eq(songTake.studioId, studioId), eq(songTake.takeId, takeId)));
 }
 
-/** A singer's takes of songs, newest first, with what was heard of each. */
-export async function songTakesOf({ db, studioId }: StudioTx, singerId: string, songId?: string) {
+/** A singer's takes of a song, newest first, with what was heard of each. */
+export async function songTakesOf({ db, studioId }: StudioTx, singerId: string, songId: string) {
   return db
     .select({
       takeId: songTake.takeId,
@@ -141,6 +141,20 @@ export async function songTakesOf({ db, studioId }: StudioTx, singerId: string, 
     })
     .from(songTake)
     .innerJoin(take, eq(take.id, songTake.takeId))
-    .where(and(eq(songTake.studioId, studioId), eq(take.singerId, singerId), songId ? eq(songTake.songId, songId) : undefined))
+    .where(and(eq(songTake.studioId, studioId), eq(take.singerId, singerId), eq(songTake.songId, songId)))
+    .orderBy(desc(take.recordedAt), asc(songTake.takeId));
+}
+
+/** How each bar of each of a singer's song takes went, newest take first, without the notes. */
+export async function songBarsOf({ db, studioId }: StudioTx, singerId: string) {
+  return db
+    .select({
+      songId: songTake.songId,
+      recordedAt: take.recordedAt,
+      bars: sql<BarOutcome[]>`coalesce(${songTake.heard}->'outcome'->'bars', '[]')`,
+    })
+    .from(songTake)
+    .innerJoin(take, eq(take.id, songTake.takeId))
+    .where(and(eq(songTake.studioId, studioId), eq(take.singerId, singerId)))
     .orderBy(desc(take.recordedAt), asc(songTake.takeId));
 }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Chosen, SongShape } from '../core/format/song';
 import { BY_AGE } from '../core/plan/ages';
 import { keysFor, octaveFor } from '../core/song/keys';
-import { PredictedBar, predictionOf } from '../core/song/outcome';
+import { Heard, PredictedBar, predictionOf } from '../core/song/outcome';
 import { risksOf } from '../core/song/risks';
 import { songVoice, SongVoice } from '../core/song/voice';
 import { keyBecause, keyInWords } from '../core/song/words';
@@ -17,6 +17,7 @@ import {
   insertSongTake,
   putSong,
   repertoireOf,
+  songBarsOf,
   songLines,
   SongRow,
   songTakesOf,
@@ -89,15 +90,20 @@ export const viewRepertoire = (singerId: string) =>
   inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
     const own = await repertoireOf(tx, singerId);
-    const takes = await songTakesOf(tx, singerId);
     return {
       singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, axis: singer.axis },
       voice: await voiceFor(tx, singer),
       own,
       others: (await songLines(tx)).filter((s) => !own.some((o) => o.id === s.id)),
-      takes: takes.map(({ songId, recordedAt, heard }) => ({ songId, recordedAt, bars: heard?.outcome?.bars ?? [] })),
+      takes: await songBarsOf(tx, singerId),
     };
   });
+
+/** Of so many takes, the newest, the notes go to the page to be drawn; of older ones only how each bar went. */
+const DRAWN_TAKES = 12;
+
+const withoutNotes = <T extends { heard: Heard | null }>(t: T): T =>
+  t.heard?.outcome ? { ...t, heard: { ...t.heard, outcome: { ...t.heard.outcome, notes: [] } } } : t;
 
 /** One song as one singer meets it, with what the plan page works with, so that a bar goes into the week at once. */
 export const viewSong = (singerId: string, songId: string) =>
@@ -113,8 +119,8 @@ export const viewSong = (singerId: string, songId: string) =>
       song,
       note,
       chosen: await chosenFor(tx, singerId, songId),
-      takes: await songTakesOf(tx, singerId, songId),
-      allTakes: (await songTakesOf(tx, singerId)).flatMap(({ heard }) => heard?.outcome?.bars ?? []),
+      takes: (await songTakesOf(tx, singerId, songId)).map((t, i) => (i < DRAWN_TAKES ? t : withoutNotes(t))),
+      allTakes: (await songBarsOf(tx, singerId)).flatMap(({ bars }) => bars),
     };
   });
 
