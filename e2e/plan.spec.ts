@@ -176,7 +176,7 @@ test('an exercise is written on the staff, kept, and comes in from files', async
   await page
     .getByLabel('File with an exercise')
     .setInputFiles({ name: 'x.musicxml', mimeType: 'text/xml', buffer: Buffer.from('<nothing/>') });
-  await expect(page.getByRole('alert').filter({ hasText: 'partwise' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'not a MusicXML file' })).toBeVisible();
 });
 
 test('a sheet is taken along as sound, calendar, notes and paper', async ({ page }) => {
