@@ -13,6 +13,7 @@ import { keyNameOf } from '../core/song/keys';
 import type { Song } from '../core/song/types';
 import { usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Stand } from '../core/practice/chapters';
+import type { Entry } from '../core/practice/types';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
 import { StudioTx } from '../data/client';
 import { ownExercises } from '../data/exercises';
@@ -55,14 +56,14 @@ export const TemplateInput = z.object({
 export async function viewPlan(singerId: string) {
   return inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
-    const source = await planSourceOf(tx, singer);
     const practised = await practiceOf(tx, singerId, lately());
+    const source = await planSourceOf(tx, singer, practised);
     return {
       ...source,
       singer: { ...source.singer, name: singer.name, goals: singer.intake?.goals ?? '' },
-      notices: noticesOf(practised, dayOf(new Date()), {
+      notices: noticesOf(practised, source.day, {
         professional: singer.intake?.professional ?? false,
-        daysToShow: daysToShow(source.terms.dates ?? [], dayOf(new Date())),
+        daysToShow: daysToShow(source.terms.dates ?? [], source.day),
       }),
       templates: await templatesOf(tx),
       others: await newestOfOthers(tx, singerId),
@@ -72,15 +73,16 @@ export async function viewPlan(singerId: string) {
   });
 }
 
-/** What a plan is worked out from, wherever a page does. */
-export async function planSourceOf(tx: StudioTx, singer: SingerRow) {
+/** What a plan is worked out from, wherever a page does. `practised`: what was lately. */
+export async function planSourceOf(tx: StudioTx, singer: SingerRow, practised: Entry[]) {
   const { terms, edits } = await planningOf(tx, singer.id);
-  const today = dayOf(new Date());
+  const day = dayOf(new Date());
   return {
+    day,
     singer: { id: singer.id, ...askedOf(singer) },
     map: await mapOf(tx, singer.id),
     school: (await schoolOf(tx, singer)).id,
-    today: worst([await lastHealth(tx, singer.id), ...saidToday(await practiceOf(tx, singer.id, lately()), today)]),
+    today: worst([await lastHealth(tx, singer.id), ...saidToday(practised, day)]),
     terms: terms ?? USUAL_TERMS,
     edits,
     own: await ownExercises(tx),

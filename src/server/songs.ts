@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Chosen, SongShape } from '../core/format/song';
+import type { VoiceMap } from '../core/map/types';
 import { BY_AGE } from '../core/plan/ages';
 import { keysFor, octaveFor } from '../core/song/keys';
 import { Heard, PredictedBar, predictionOf } from '../core/song/outcome';
@@ -8,6 +9,7 @@ import { songVoice, SongVoice } from '../core/song/voice';
 import { keyBecause, keyInWords } from '../core/song/words';
 import { StudioTx } from '../data/client';
 import { mapOf } from '../data/pooling';
+import { lately, practiceOf } from '../data/practice';
 import { listSingers, SingerRow } from '../data/singers';
 import {
   choose,
@@ -50,14 +52,11 @@ export const removeSong = (id: string) =>
     if (z.uuid().safeParse(id).success) await deleteSong(tx, id);
   });
 
-/** A singer's voice as songs ask for it; null where nothing was sung yet. */
-export async function voiceFor(
-  tx: StudioTx,
-  { id, voiceType, intake }: Pick<SingerRow, 'id' | 'voiceType' | 'intake'>,
-): Promise<SongVoice | null> {
-  const band = Boolean(intake?.changing) || (intake?.age !== undefined && BY_AGE[intake.age].band);
-  return songVoice(await mapOf(tx, id), voiceType, band);
-}
+/** A singer's voice as songs ask for it, of their map; null where nothing was sung yet. */
+const voiceIn = (map: VoiceMap, { voiceType, intake }: Pick<SingerRow, 'voiceType' | 'intake'>): SongVoice | null =>
+  songVoice(map, voiceType, Boolean(intake?.changing) || (intake?.age !== undefined && BY_AGE[intake.age].band));
+
+const voiceFor = async (tx: StudioTx, singer: SingerRow): Promise<SongVoice | null> => voiceIn(await mapOf(tx, singer.id), singer);
 
 /** For each singer who was heard: the key of a song that suits best, and why. */
 export const fitsOf = (id: string) =>
@@ -110,11 +109,11 @@ export const viewSong = (singerId: string, songId: string) =>
   inPresentStudio(async (tx) => {
     const singer = await mustFindSinger(tx, singerId);
     const { song, note } = await mustFindSong(tx, songId);
-    const source = await planSourceOf(tx, singer);
+    const source = await planSourceOf(tx, singer, await practiceOf(tx, singerId, lately()));
     return {
       ...source,
       singer: { ...source.singer, name: singer.name, axis: singer.axis },
-      voice: await voiceFor(tx, singer),
+      voice: voiceIn(source.map, singer),
       songId,
       song,
       note,

@@ -73,7 +73,7 @@ export function isHigh(song: Song, phrase: Pick<PhraseRisk, 'first' | 'last'>, v
   return change !== null && topOf(song, phrase, semitones) >= change.up - HIGH_UNDER_ST;
 }
 
-export const topOf = (song: Song, { first, last }: Pick<PhraseRisk, 'first' | 'last'>, semitones: number): number =>
+const topOf = (song: Song, { first, last }: Pick<PhraseRisk, 'first' | 'last'>, semitones: number): number =>
   Math.max(...song.notes.slice(first, last + 1).map((n) => n.midi)) + semitones;
 
 /** The ways a high phrase can be taken, each with what this voice's map says of it; the best first. */

@@ -6,6 +6,7 @@ import { recordingOf } from '../../audio/file';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { SimTask } from '../../core/sim/score';
 import type { TimbreAxis } from '../../core/take/timbre';
+import { Refused } from '../../sync/answer';
 import { keepFile, TakeIdentity } from '../../sync/kept-takes';
 import { onSent } from '../../sync/takes';
 import { Choice } from '../kit/Choice';
@@ -77,8 +78,12 @@ export function SingIt({
     async (finished: Finished) => {
       setProblem(null);
       waiting.current = finished.take.id;
-      // What can't be sent now waits, and is told with the takes that wait.
-      await deliver(finished).catch(() => {});
+      try {
+        await deliver(finished);
+      } catch (error) {
+        // What can't be sent now is told with the takes that wait; a file that isn't accepted is still where it came from.
+        if (error instanceof Refused && finished.take.source === 'file') setProblem(error.message);
+      }
     },
     [deliver],
   );
