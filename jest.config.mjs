@@ -19,7 +19,8 @@ const MODULES_ONLY = [
 const shared = {
   testEnvironment: 'node',
   transform: {
-    '^.+\\.ts$': ['<rootDir>/jest.transform.cjs', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } } }],
+    '/src/(core|cli)/.+\\.test\\.ts$': '<rootDir>/jest.transform.cjs',
+    '^.+\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } } }],
     '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' } }],
   },
   // Libraries that ship as modules only.

@@ -24,7 +24,7 @@ const chosenKey = async (page: Page) =>
 test('a song by mouse: brought in, laid on the ladder, its key chosen, a hard bar into the week and onto the phone, sung, and told what came true', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   await page.goto('/songs');
   await page.getByLabel('File with a song').setInputFiles(soundFile('weir.musicxml', Buffer.from(songToMusicXml(SONG))));
   const editor = page.getByRole('form', { name: 'The song' });
@@ -93,7 +93,7 @@ test('a song by mouse: brought in, laid on the ladder, its key chosen, a hard ba
 });
 
 test('a song by keyboard: found, its key walked through and chosen, a phrase into the week, sung into the microphone', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   const sings = await singsOnCue(page);
   await openSinger(page, 'Maren Quill', 'Songs');
   await page.getByRole('link', { name: /Ferryman/ }).focus();

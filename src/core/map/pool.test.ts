@@ -7,7 +7,9 @@ import { analyseTake } from '../take/analyse';
 import { mapVoice } from './pool';
 import { CoachMark, TakeEvidence } from './types';
 
-const SEEDS = 20;
+/** Singers of a style: more where fewer are heard. */
+const SINGERS: Partial<Record<CrossingStyle, number>> = { flip: 10, toggle: 10 };
+const MANY = 20;
 
 /** A voice of any type, its change moved by up to two semitones, with its own breath, width and leap. */
 function singer(style: CrossingStyle, seed: number): SingerProfile {
@@ -36,9 +38,9 @@ const sirens = (profile: SingerProfile, seed: number, count = 3): TakeEvidence[]
     return { takeId: `take-${k}`, findings: analyseTake(pcm, 'siren').findings, marks: [] };
   });
 
-/** Twenty singers of a style: distance of the nearest passaggio from the truth (Infinity when none), and the maps. */
+/** Singers of a style: distance of the nearest passaggio from the truth (Infinity when none), and the maps. */
 function hear(style: CrossingStyle) {
-  return Array.from({ length: SEEDS }, (_, i) => {
+  return Array.from({ length: SINGERS[style] ?? MANY }, (_, i) => {
     const profile = singer(style, i + 1);
     const map = mapVoice(sirens(profile, i + 1));
     const truth = (profile.crossings[0].upMidi + profile.crossings[0].downMidi) / 2;
@@ -48,7 +50,7 @@ function hear(style: CrossingStyle) {
 
 const share = <T>(all: T[], test: (one: T) => boolean) => all.filter(test).length / all.length;
 
-// 20 seeds a style: 90 % within a semitone for audible changes, within two for blends, of which one vowel tells too little in light women.
+// 90 % within a semitone for audible changes, within two for blends, of which one vowel tells too little in light women.
 test.each<[CrossingStyle, string, number, number]>([
   ['flip', 'flip', 1, 0.9],
   ['toggle', 'toggle', 1, 0.9],
