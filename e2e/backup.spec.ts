@@ -29,7 +29,7 @@ async function contents(url: string): Promise<Record<string, string>> {
 }
 
 test('backed up while it runs, wiped and restored, everything is there: equal rows, byte-equal recordings', async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   const folder = mkdtempSync(join(tmpdir(), 'wendel-backup-'));
   chmodSync(folder, 0o755);
   const other = join(folder, 'data');
@@ -83,7 +83,7 @@ test('backed up while it runs, wiped and restored, everything is there: equal ro
 });
 
 test('the studio as one bundle: taken out, looked at in a dry run, brought in elsewhere; a changed one is refused', async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   const folder = mkdtempSync(join(tmpdir(), 'wendel-bundle-'));
   chmodSync(folder, 0o755);
   const other = join(folder, 'data');

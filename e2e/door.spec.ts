@@ -45,7 +45,7 @@ test('the first coach makes an account and has the demo studio; the door sends b
 });
 
 test('an owner asks a coach in, who looks only; changes, sessions and a forgotten password', async ({ browser, baseURL }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(480_000);
   const owner = await stranger(browser, baseURL);
   await owner.goto('/sign-in?to=/settings/coaches');
   await signIn(owner, COACH);

@@ -2,7 +2,7 @@ import { hzToMidi, parseNote } from '../src/core/music/pitch';
 import { addSinger, expect, found, sirenFile, test, withMicrophone } from './browser';
 
 test('from a sung siren to a practice sheet that plays', async ({ baseURL }, info) => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   // About ten seconds, sung into the microphone.
   const siren = sirenFile('first.wav', 'tenor', 'flip', 11, 4.4);
   const change = (siren.profile.crossings[0].upMidi + siren.profile.crossings[0].downMidi) / 2;

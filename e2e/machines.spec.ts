@@ -58,7 +58,7 @@ async function proxy(ports: number[]) {
 }
 
 test('two web and two analysis processes on one database, behind a proxy, are one Wendel', async ({ browser, request }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const port = await freePort();
   const [web, worker] = await Promise.all([joined('web', port), joined('worker')]);
   const front = await proxy([COPY.port, port]);

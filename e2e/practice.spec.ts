@@ -10,7 +10,7 @@ test('a set practised with the phone listening; a scratch is told, another stops
   page: coach,
   baseURL,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   const address = await practiceLink(coach, 'Dot Hallam');
   // The message with the link is in the post.
   await coach.goto('/post');
@@ -87,7 +87,7 @@ test('opened once it opens without a network; what was done then goes when the n
   await singer.getByRole('button', { name: 'Write it down' }).click();
   await expect(singer.getByTestId('practice-item').first()).toContainText('1 of');
   await context.setOffline(false);
-  await expect(singer.getByRole('status')).toHaveCount(0, { timeout: 20_000 });
+  await expect(singer.getByRole('status')).toHaveCount(0);
   await openSinger(coach, 'Lio Fenn', 'Progress');
   await expect(coach.getByTestId('entry').filter({ hasText: 'told afterwards' })).toHaveCount(1);
 

@@ -3,7 +3,7 @@ import { exerciseById } from '../src/core/exercise/shelf';
 import { addSinger, COPY, expect, openSinger, sirenFile, test } from './browser';
 
 test('stopped and started again, everything is still there', async ({ page }, info) => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   // A singer with a take, a map and a week.
   await addSinger(page, 'Wren Tully', 'Tenor');
   const singerId = /singers\/([^/]+)/.exec(page.url())![1];
