@@ -50,6 +50,7 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     name: Text(80),
     course: CourseShape,
     note: Text(4000).default(''),
+    next_time: Text(2000).default(''),
     started_at: At,
     ended_at: At.nullable().default(null),
   }),

@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, lt, ne, sql } from 'drizzle-orm';
 import type { Course, HealthAnswers, Protocol } from '../core/lesson/types';
 import { StudioTx } from './client';
 import { lesson, protocol, take } from './schema';
@@ -32,10 +32,11 @@ export async function saveCourse({ db, studioId }: StudioTx, id: string, course:
     .where(and(eq(lesson.studioId, studioId), eq(lesson.id, id), sql`(${lesson.course}->>'revision')::int < ${course.revision}`));
 }
 
-export async function saveLessonNote({ db, studioId }: StudioTx, id: string, note: string): Promise<void> {
+/** Save the coach's words on a lesson. */
+export async function saveLessonWords({ db, studioId }: StudioTx, id: string, words: { note?: string; nextTime?: string }): Promise<void> {
   await db
     .update(lesson)
-    .set({ note })
+    .set(words)
     .where(and(eq(lesson.studioId, studioId), eq(lesson.id, id)));
 }
 
@@ -46,6 +47,7 @@ export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: stri
       id: lesson.id,
       name: lesson.name,
       note: lesson.note,
+      nextTime: lesson.nextTime,
       startedAt: lesson.startedAt,
       endedAt: lesson.endedAt,
       takes: sql<number>`count(${take.id})::int`,
@@ -55,6 +57,28 @@ export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: stri
     .where(and(eq(lesson.studioId, studioId), eq(lesson.singerId, singerId)))
     .groupBy(lesson.id)
     .orderBy(desc(lesson.startedAt));
+}
+
+/** What was agreed at the end of the last lesson before another (or of the last of all); null where nothing was. */
+export async function lastAgreed(
+  { db, studioId }: StudioTx,
+  singerId: string,
+  before?: Date,
+): Promise<{ nextTime: string; on: Date } | null> {
+  const [row] = await db
+    .select({ nextTime: lesson.nextTime, on: lesson.startedAt })
+    .from(lesson)
+    .where(
+      and(
+        eq(lesson.studioId, studioId),
+        eq(lesson.singerId, singerId),
+        ne(lesson.nextTime, ''),
+        before ? lt(lesson.startedAt, before) : undefined,
+      ),
+    )
+    .orderBy(desc(lesson.startedAt))
+    .limit(1);
+  return row ?? null;
 }
 
 const protocolColumns = {

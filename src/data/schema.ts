@@ -101,6 +101,8 @@ export const lesson = pgTable(
     name: text('name').notNull(),
     course: jsonb('course').$type<Course>().notNull(),
     note: text('note').notNull().default(''),
+    /** What was agreed for the next time. */
+    nextTime: text('next_time').notNull().default(''),
     startedAt: at('started_at').notNull().defaultNow(),
     endedAt: at('ended_at'),
   },

@@ -53,7 +53,7 @@ export const removeSong = (id: string) =>
   });
 
 /** A singer's voice as songs ask for it, of their map; null where nothing was sung yet. */
-const voiceIn = (map: VoiceMap, { voiceType, intake }: Pick<SingerRow, 'voiceType' | 'intake'>): SongVoice | null =>
+export const voiceIn = (map: VoiceMap, { voiceType, intake }: Pick<SingerRow, 'voiceType' | 'intake'>): SongVoice | null =>
   songVoice(map, voiceType, Boolean(intake?.changing) || (intake?.age !== undefined && BY_AGE[intake.age].band));
 
 const voiceFor = async (tx: StudioTx, singer: SingerRow): Promise<SongVoice | null> => voiceIn(await mapOf(tx, singer.id), singer);

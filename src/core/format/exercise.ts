@@ -18,43 +18,50 @@ const Words = z.string().trim().max(600);
 /** Three octaves: what no voice sings in one breath. */
 const WIDEST_ST = 36;
 
+const Fields = z.object({
+  id: z.uuid(),
+  name: z.string().trim().min(1, 'Give the exercise a name.').max(80),
+  family: z.enum(FAMILIES),
+  strand: z.enum(STRANDS),
+  role: z.enum(ROLES),
+  steps: z.array(Step).min(1, 'Write at least one note.').max(64, 'At most 64 notes.'),
+  tempo: z.tuple([Tempo, Tempo, Tempo]),
+  breathBeats: z.number().min(0).max(16),
+  sounds: z.array(z.string().trim().min(1).max(40)).min(1, 'Say what to sing it on.').max(8),
+  aim: z.enum(AIMS),
+  loudness: z.enum(LOUDNESS_SHAPES),
+  place: z.enum(PLACES),
+  grade: z.number().int().min(1).max(6),
+  weight: z.union([z.literal(-1), z.literal(0), z.literal(1)]),
+  keys: z.object({ from: Place, to: Place, most: z.number().int().min(1).max(30).optional() }),
+  suits: z.array(z.enum(FINDING_NAMES)),
+  avoid: z.array(z.enum(FINDING_NAMES)),
+  schools: z.array(z.enum(SCHOOL_IDS)),
+  after: z.array(z.string().max(60)).max(10),
+  needs: z.array(z.enum(MATERIALS)),
+  minutes: z.number().min(0.5).max(10),
+  timesADay: z.number().int().min(1).max(8),
+  measure: z.enum(MEASURES),
+  how: Words.min(1, 'Say in a sentence what the singer does.'),
+  purpose: Words,
+  caution: Words,
+});
+
+type Written = z.infer<typeof Fields>;
+const HOLDS_TOGETHER: readonly [(e: Written) => boolean, string][] = [
+  [(e) => e.tempo[0] <= e.tempo[1] && e.tempo[1] <= e.tempo[2], 'The tempi go from slowest over usual to fastest.'],
+  [(e) => !e.steps[e.steps.length - 1]?.slide, 'The last note has nothing to slide to.'],
+  [(e) => e.steps.length === 0 || patternSpan(e).top - patternSpan(e).bottom <= WIDEST_ST, 'The pattern is wider than three octaves.'],
+  [(e) => !e.suits.some((f) => e.avoid.includes(f)), 'It can’t suit a finding and be kept from it.'],
+];
+const checked = <T extends typeof Fields>(fields: T): T =>
+  HOLDS_TOGETHER.reduce((shape, [holds, says]) => shape.refine((e) => holds(e as Written), says), fields);
+
 /** An exercise of a coach's own, as it is sent, kept and shared. */
-export const ExerciseShape = z
-  .object({
-    id: z.uuid(),
-    name: z.string().trim().min(1, 'Give the exercise a name.').max(80),
-    family: z.enum(FAMILIES),
-    strand: z.enum(STRANDS),
-    role: z.enum(ROLES),
-    steps: z.array(Step).min(1, 'Write at least one note.').max(64, 'At most 64 notes.'),
-    tempo: z.tuple([Tempo, Tempo, Tempo]),
-    breathBeats: z.number().min(0).max(16),
-    sounds: z.array(z.string().trim().min(1).max(40)).min(1, 'Say what to sing it on.').max(8),
-    aim: z.enum(AIMS),
-    loudness: z.enum(LOUDNESS_SHAPES),
-    place: z.enum(PLACES),
-    grade: z.number().int().min(1).max(6),
-    weight: z.union([z.literal(-1), z.literal(0), z.literal(1)]),
-    keys: z.object({ from: Place, to: Place, most: z.number().int().min(1).max(30).optional() }),
-    suits: z.array(z.enum(FINDING_NAMES)),
-    avoid: z.array(z.enum(FINDING_NAMES)),
-    schools: z.array(z.enum(SCHOOL_IDS)),
-    after: z.array(z.string().max(60)).max(10),
-    needs: z.array(z.enum(MATERIALS)),
-    minutes: z.number().min(0.5).max(10),
-    timesADay: z.number().int().min(1).max(8),
-    measure: z.enum(MEASURES),
-    how: Words.min(1, 'Say in a sentence what the singer does.'),
-    purpose: Words,
-    caution: Words,
-  })
-  .refine((e) => e.tempo[0] <= e.tempo[1] && e.tempo[1] <= e.tempo[2], 'The tempi go from slowest over usual to fastest.')
-  .refine((e) => !e.steps[e.steps.length - 1]?.slide, 'The last note has nothing to slide to.')
-  .refine(
-    (e) => e.steps.length === 0 || patternSpan(e).top - patternSpan(e).bottom <= WIDEST_ST,
-    'The pattern is wider than three octaves.',
-  )
-  .refine((e) => !e.suits.some((f) => e.avoid.includes(f)), 'It can’t suit a finding and be kept from it.') satisfies z.ZodType<Exercise>;
+export const ExerciseShape = checked(Fields) satisfies z.ZodType<Exercise>;
+
+/** An exercise as a lesson keeps it: of the shelf too, whose ids are words. */
+export const SungExerciseShape: z.ZodType<Exercise> = checked(Fields.extend({ id: z.string().min(1).max(60) }) as unknown as typeof Fields);
 
 const Shared = z.object({ wendel: z.literal('exercise'), version: z.literal(1), exercise: z.looseObject({}) });
 

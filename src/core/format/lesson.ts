@@ -1,6 +1,8 @@
 import { z } from 'zod';
+import { VERDICTS } from '../judge/types';
 import type { Course, LessonStep, Protocol } from '../lesson/types';
 import { TASKS } from '../take/types';
+import { SungExerciseShape } from './exercise';
 
 const Midi = z.number().int().min(12).max(115);
 
@@ -9,13 +11,14 @@ const StepShape: z.ZodType<LessonStep> = z.object({
   name: z.string().trim().min(1, 'Give the step a name.').max(80),
   how: z.string().trim().max(400),
   task: z.enum(TASKS),
-  vowel: z.string().max(20),
+  vowel: z.string().max(40),
   degrees: z.array(z.number().int().min(1).max(22)).min(1).max(40).nullable(),
   slide: z.boolean().optional(),
+  exercise: SungExerciseShape.optional(),
   keys: z
     .object({
-      from: z.enum(['low', 'change', 'high']),
-      semitones: z.number().int().min(-36).max(36),
+      from: z.enum(['low', 'change', 'high', 'tonic']),
+      semitones: z.number().int().min(-36).max(115),
       step: z.number().int().min(-12).max(12),
       until: z.union([z.literal('stop'), z.number().int().min(1).max(40)]),
     })
@@ -35,10 +38,23 @@ const Health = z.object({
   goOn: z.boolean().optional(),
 });
 
+/** Steps of one lesson, with all that is put in while it goes on. */
+const MOST_SUNG = 200;
+
+const JudgedShape = z.object({
+  takeId: z.uuid(),
+  exerciseId: z.string().min(1).max(60),
+  name: z.string().max(80),
+  sound: z.string().max(40),
+  tonicMidi: Midi,
+  verdict: z.enum(VERDICTS),
+  says: z.string().max(300),
+});
+
 /** Where a lesson stands, as it is sent, kept and taken along. */
 export const CourseShape: z.ZodType<Course> = z.object({
   protocolId: z.string().max(60),
-  steps: z.array(StepShape).min(1, 'A lesson needs at least one step.').max(60),
+  steps: z.array(StepShape).max(MOST_SUNG, `A lesson holds ${MOST_SUNG} steps at most: end it and begin another.`),
   health: Health.nullable(),
   voice: z.object({
     low: Midi,
@@ -47,12 +63,14 @@ export const CourseShape: z.ZodType<Course> = z.object({
     young: z.boolean().optional(),
     pinned: z.object({ low: z.number().optional(), high: z.number().optional() }).optional(),
   }),
-  at: z.number().int().min(0).max(60),
+  at: z.number().int().min(0).max(MOST_SUNG),
   count: z.number().int().min(0).max(1000),
   tonicMidi: Midi.nullable(),
   held: z.boolean(),
   confirming: z.boolean(),
-  vowel: z.string().max(20).nullable(),
+  vowel: z.string().max(40).nullable(),
+  judged: z.array(JudgedShape).max(2000).optional(),
+  walk: z.number().int().min(-12).max(12).optional(),
   skipped: z.record(z.string(), z.string().max(400)),
   revision: z.number().int().min(0).max(1e6),
 });

@@ -9,6 +9,10 @@ const LATEST_S = 2.5;
 /** Each key is looked for so far around that. */
 const KEY_REACH_S = 0.6;
 const STRIDE_S = 0.02;
+/** A voice by itself takes so many times as long, as the piano that went before, the piano's own pace first (this house's). */
+const PACES = [1, 0.8, 0.9, 1.12, 1.26, 1.41, 1.58];
+/** Another pace than the piano's must agree better by this share. */
+const PACE_GAIN = 0.03;
 /** What sounds this near its note counts fully for where a key begins, what is this far not at all; semitones. */
 const FAR_ST = 3;
 
@@ -54,19 +58,33 @@ interface Place {
  * asked for, MIDI, 0 where nothing is sung; `octave`: semitones (a multiple of 12) it was sung higher than asked.
  */
 export function alignKeys(asked: Asked, trace: Curve): { keys: KeyHeard[]; midi: readonly number[]; octave: number } {
-  const laid = asked.keys.map((tonic) => renderKey(asked.exercise, tonic, asked.tempo));
-  const begins: number[] = [];
-  laid.reduce((at, key, k) => ((begins[k] = at), at + key.totalS), 0);
-  const shift = bestShift(laid, begins, trace);
+  const { laid, begins, shift } = (asked.alone ? PACES : [1])
+    .map((pace, i) => ({ ...laidOver(asked, asked.tempo / pace, trace), least: i === 0 ? 0 : PACE_GAIN }))
+    .reduce((best, at) => (at.fit > best.fit * (1 + at.least) ? at : best));
   const { octave, off } = transposed(laid, begins, shift, trace);
   const midi = trace.midi.map((m) => (m > 0 ? m - octave : 0));
   const sung = (i: number) => midi[i] ?? 0;
   const inKey = (i: number) => (midi[i] > 0 ? midi[i] - off : 0);
   const keys = laid.map((key, k) => {
-    const at = begins[k] + shift + bestOf(-KEY_REACH_S, KEY_REACH_S, (o) => fitOf(key, begins[k] + shift + o, trace.hopS, inKey));
+    const at = begins[k] + shift + bestOf(-KEY_REACH_S, KEY_REACH_S, (o) => fitOf(key, begins[k] + shift + o, trace.hopS, inKey)).at;
     return keyHeard(key, at, trace, sung, inKey);
   });
   return { keys, midi, octave };
+}
+
+/** What is asked at a tempo, and where it lies over the take. */
+function laidOver(asked: Asked, tempo: number, trace: Curve) {
+  const laid = asked.keys.map((tonic) => renderKey(asked.exercise, tonic, tempo));
+  const begins: number[] = [];
+  laid.reduce((at, key, k) => ((begins[k] = at), at + key.totalS), 0);
+  const { at: shift, worth } = bestShift(laid, begins, trace);
+  // A slower pace meets more frames: what counts is the share of what could agree.
+  return {
+    laid,
+    begins,
+    shift,
+    fit: worth / laid.reduce((s, key) => s + key.notes.reduce((n, { startS, endS }) => n + endS - startS, 0), 0),
+  };
 }
 
 /** The pitch meant at a time of a key; null where nothing is. */
@@ -92,19 +110,24 @@ function fitOf(key: KeyInTime, at: number, hopS: number, sung: (i: number) => nu
 /** Whatever octave it is in. */
 const offBy = (midi: number, meant: number) => Math.abs(midi - meant - OCTAVE * Math.round((midi - meant) / OCTAVE));
 
-function bestShift(laid: readonly KeyInTime[], begins: readonly number[], trace: Curve): number {
+function bestShift(laid: readonly KeyInTime[], begins: readonly number[], trace: Curve): Best {
   const chordS = laid[0]?.chordS ?? 0;
   const sung = (i: number) => trace.midi[i] ?? 0;
   return bestOf(-chordS - EARLIEST_S, LATEST_S, (o) => laid.reduce((sum, key, k) => sum + fitOf(key, begins[k] + o, trace.hopS, sung), 0));
 }
 
-function bestOf(from: number, to: number, worth: (at: number) => number): number {
+interface Best {
+  at: number;
+  worth: number;
+}
+
+function bestOf(from: number, to: number, worth: (at: number) => number): Best {
   let best = { at: 0, worth: worth(0) };
   for (let at = from; at <= to; at += STRIDE_S) {
     const w = worth(at);
     if (w > best.worth) best = { at, worth: w };
   }
-  return best.at;
+  return best;
 }
 
 /** How far off the whole take lies: octaves, which don't count, and what is left, semitones; 0 where it isn't alike throughout. */

@@ -40,6 +40,25 @@ test.each(SHELF.filter((e) => e.steps.some((s) => s.slide)).map((e) => [e.id, e]
   expect(judge(e, { mistake: 'leapt' }).verdict).toBe('not yet');
 });
 
+describe('one key sung alone, after the piano, at a pace of the singer’s own', () => {
+  /** A take that begins with the voice: the chord is not in it. */
+  const alone = (e: Exercise, pace: number, made: Made = {}) => {
+    const asked = { ...askedOf(e, [57]), alone: true };
+    const [key] = laid({ ...asked, tempo: asked.tempo / pace });
+    const bare = { ...key, notes: key.notes.map((n) => ({ ...n, startS: n.startS - key.chordS + 0.3, endS: n.endS - key.chordS + 0.3 })) };
+    return judgeTake(asked, madeTake([bare], made)).verdict;
+  };
+  // Trills and straws are judged by less; the rest must tell right from wrong at any pace.
+  const judged = plain.filter((e, i) => e.steps.length > 1 && i % 3 === 0);
+  test.each([0.8, 1.4])('%d times as long as the piano: right is a yes, wrong is not yet', (pace) => {
+    for (const e of judged) {
+      expect([e.id, alone(e, pace)]).toEqual([e.id, 'yes']);
+      for (const mistake of ['flat', 'stopped', 'faded'] as const)
+        expect([e.id, mistake, alone(e, pace, { mistake })]).toEqual([e.id, mistake, 'not yet']);
+    }
+  });
+});
+
 test('a key that was left out is not told, and keeps the take from being a yes', () => {
   const { verdict, because, keys } = judge(byId('five-note-ah'), { keys: 2 });
   expect([verdict, because]).toEqual(['not told', { fault: 'not-sung', key: 2 }]);

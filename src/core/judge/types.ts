@@ -8,6 +8,8 @@ export interface Asked {
   keys: readonly number[];
   /** Crotchets a minute. */
   tempo: number;
+  /** Sung by itself, after the piano has given it: at a pace of the singer's own. */
+  alone?: boolean;
 }
 
 /** What is known of the voice: where its change lies, MIDI, and whether it is known to hand over there (null: not known). */

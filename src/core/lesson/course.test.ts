@@ -1,15 +1,21 @@
 import fc from 'fast-check';
 import { VOICE_TYPES } from '../plan/voice-types';
 import { degreeToSemitones } from '../music/scale';
-import { advance, anchorsFor, askOf, beginCourse, isOver, restReason, restsToday } from './course';
+import { exerciseById, SHELF } from '../exercise/shelf';
+import { advance, anchorsFor, askOf, beginCourse, isOver, isRoundOver, restReason, restsToday } from './course';
+import { exerciseStep, nextSound, offerOf } from './exercise-step';
 import { PROTOCOLS, STEPS } from './protocols';
-import { notesAsked } from './pattern';
+import { notesAsked, patternS } from './pattern';
+import { sungIn, tally, withJudged, withoutTake } from './record';
 import { createTakeEnd } from './take-end';
-import { Course, LessonAction } from './types';
+import { Course, JudgedKey, LessonAction } from './types';
 
 const WELL = { hoarse: false, ill: false, pain: false, note: '' };
 const TENOR = anchorsFor(null, 'tenor');
 const first = PROTOCOLS[0];
+/** An exercise in one key, as it could be chosen. */
+const PLAIN = { keys: [55], sound: 'ng', tempo: 90 };
+const FIVES = exerciseById('five-note-ah');
 const at = (course: Course) => askOf(course)?.step.id;
 const after = (course: Course, ...kinds: (LessonAction['kind'] & ('taken' | 'next' | 'back' | 'skip' | 'stop' | 'hold'))[]) =>
   kinds.reduce((c, kind) => advance(c, { kind }), course);
@@ -78,6 +84,9 @@ const ACTIONS = fc.oneof(
   fc.constantFrom<LessonAction>(...(['taken', 'next', 'back', 'skip', 'stop', 'hold'] as const).map((kind) => ({ kind }))),
   fc.record({ kind: fc.constant('go' as const), step: fc.integer({ min: -2, max: 20 }) }),
   fc.record({ kind: fc.constant('vowel' as const), vowel: fc.constantFrom('ah', 'oo') }),
+  fc.record({ kind: fc.constant('key' as const), by: fc.constantFrom<1 | -1>(1, -1) }),
+  fc.record({ kind: fc.constant('tempo' as const), tempo: fc.integer({ min: 40, max: 200 }) }),
+  fc.record({ kind: fc.constant('sing' as const), step: fc.constantFrom(...SHELF).map((e) => exerciseStep({ ...PLAIN, exercise: e })) }),
 );
 
 test('whatever a coach presses, what is asked for can be sung, and an unwell voice is never taken to its ends', () =>
@@ -166,4 +175,119 @@ test('in pain nothing is sung, unless the coach goes on on their own word', () =
   expect(restsToday(pain)).toBe(true);
   expect(restReason(pain.health)).toContain('nothing is sung today');
   expect(restsToday(advance(pain, { kind: 'health', answers: { ...pain.health!, goOn: true } }))).toBe(false);
+});
+
+describe('any exercise in the lesson', () => {
+  const anchors = { low: 48, high: 67, change: 64, speaking: 52 };
+  const begun = advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL });
+  const offer = offerOf(FIVES, anchors, null, { keys: [55, 56, 57], sound: 'ng', tempo: 92 });
+  const sung = advance(begun, { kind: 'sing', step: exerciseStep(offer) });
+
+  test('comes before what was not begun and after what was, in the keys, on the sound and at the pace that were chosen', () => {
+    expect(askOf(sung)).toMatchObject({ step: { name: FIVES.name, tempo: 92 }, vowel: 'ng', tonicMidi: 55, number: 1, of: 3 });
+    expect(sung.steps[sung.at + 1]).toEqual(begun.steps[begun.at]);
+    const later = advance(after(begun, 'skip', 'taken'), { kind: 'sing', step: exerciseStep(offer) });
+    expect(later.steps[later.at - 1].id).toBe('warm-up');
+    // At its end the lesson goes on where it was; a second time it is a step of its own.
+    expect(at(after(sung, 'taken', 'taken', 'taken', 'next'))).toBe('speaking');
+    const again = advance(sung, { kind: 'sing', step: exerciseStep(offer) });
+    expect(new Set(again.steps.map((s) => s.id)).size).toBe(again.steps.length);
+  });
+
+  test('a lesson at the piano has nothing but what is put in, and can be gone on with after its end', () => {
+    const empty = advance(
+      beginCourse(
+        PROTOCOLS.find((p) => p.id === 'at-the-piano')!,
+        TENOR,
+      ),
+      { kind: 'health', answers: WELL },
+    );
+    expect(isOver(empty)).toBe(true);
+    const one = advance(empty, { kind: 'sing', step: exerciseStep(offer) });
+    expect(askOf(one)?.step.name).toBe(FIVES.name);
+    const over = after(one, 'next', 'next', 'next');
+    expect(isOver(over)).toBe(true);
+    expect(askOf(advance(over, { kind: 'sing', step: exerciseStep(offer) }))?.step.name).toBe(FIVES.name);
+  });
+
+  test('when its keys are sung the lesson stays with it, until the coach goes on, higher, or back', () => {
+    const done = after(sung, 'taken', 'taken', 'taken');
+    expect([at(done), isRoundOver(done), askOf(done)?.tonicMidi, askOf(done)?.of]).toEqual([FIVES.id, true, 57, null]);
+    expect(isRoundOver(after(sung, 'taken', 'taken'))).toBe(false);
+    const higher = advance(done, { kind: 'key', by: 1 });
+    expect([askOf(higher)?.tonicMidi, askOf(after(higher, 'taken'))?.tonicMidi, at(after(higher, 'taken', 'next'))]).toEqual([
+      58,
+      58,
+      'speaking',
+    ]);
+    expect(askOf(after(done, 'back'))).toMatchObject({ tonicMidi: 57, number: 3, of: 3 });
+  });
+
+  test('the walk turns with the key: down and on downward, up and on upward; back goes the way it came', () => {
+    const down = advance(after(sung, 'taken'), { kind: 'key', by: -1 });
+    expect(askOf(down)?.tonicMidi).toBe(55);
+    expect(askOf(after(down, 'taken'))?.tonicMidi).toBe(54);
+    expect(askOf(after(down, 'taken', 'back'))?.tonicMidi).toBe(55);
+    // A new step walks as it was made to.
+    expect(askOf(after(down, 'skip', 'skip'))?.step.id).toBe('warm-up');
+    expect(after(down, 'skip').walk).toBeUndefined();
+  });
+
+  test('a voice that is not well is offered nothing that tests or adds weight, and no key above its change, however the keys are pressed', () => {
+    const hoarse = { hoarse: true, ill: false, pain: false };
+    expect(offerOf(exerciseById('long-siren'), anchors, hoarse).keys).toEqual([]);
+    const gentle = offerOf(FIVES, anchors, hoarse, { keys: [55, 56, 57, 58, 59, 60] });
+    expect(gentle.keys).toEqual([55, 56, 57]);
+    expect(gentle.because?.id).toBe('hoarse-today');
+    let course = advance(beginCourse(first, TENOR), { kind: 'health', answers: { ...WELL, hoarse: true } });
+    course = advance(course, { kind: 'sing', step: exerciseStep(gentle) });
+    for (let i = 0; i < 12; i++) course = advance(course, { kind: 'key', by: 1 });
+    expect(notesAsked(askOf(course)!)!.highest).toBeLessThanOrEqual(TENOR.change);
+    expect(() => exerciseStep(offerOf(FIVES, anchors, { ...hoarse, pain: true }))).toThrow(/No key of .* is left/);
+  });
+
+  test('nearly all of it and a short quiet end a take: the verdict is waited for', () => {
+    const ask = askOf(sung)!;
+    const frames = (seconds: number, hz: number) => Array.from({ length: Math.round(seconds / 0.005) }, () => ({ hz }));
+    expect(createTakeEnd(ask).push([...frames(0.95 * patternS(ask.step), 200), ...frames(0.6, 0)])).toBe(true);
+    expect(createTakeEnd(ask).push([...frames(0.7 * patternS(ask.step), 200), ...frames(0.6, 0)])).toBe(false);
+  });
+
+  test('sounds go round: the exercise’s own first, then the vowels it lacks', () => {
+    const round = ['ng', 'oo'].concat('ah', 'ee');
+    round.forEach((sound, i) => expect(nextSound(['ng', 'oo'], ['ah', 'oo', 'ee'], sound)).toBe(round[(i + 1) % round.length]));
+    expect(nextSound(['ng', 'oo'], ['ah'], 'unheard of')).toBe('ng');
+  });
+});
+
+describe('how keys went', () => {
+  const key = (takeId: string, sound: string, tonicMidi: number, verdict: JudgedKey['verdict'] = 'yes'): JudgedKey => ({
+    takeId,
+    exerciseId: 'fives',
+    name: 'Fives',
+    sound,
+    tonicMidi,
+    verdict,
+    says: '',
+  });
+  const course = beginCourse(first, TENOR);
+
+  test('stands by exercise, sound and key, the last time a key was sung counting', () => {
+    const judged = [key('a', 'ng', 57), key('b', 'ng', 55, 'not yet'), key('c', 'oo', 55), key('d', 'ng', 55)];
+    const [sung] = sungIn(judged.reduce(withJudged, course).judged!);
+    expect(sung.tonics).toEqual([55, 57]);
+    expect(sung.sounds.map((s) => [s.sound, tally(s.keys.values())])).toEqual([
+      ['ng', { yes: 2, 'not yet': 0, 'not told': 0 }],
+      ['oo', { yes: 1, 'not yet': 0, 'not told': 0 }],
+    ]);
+    expect(sung.sounds[0].keys.get(55)?.takeId).toBe('d');
+  });
+
+  test('a take heard anew counts once, one thrown away not at all; each is a newer lesson', () => {
+    const twice = [key('a', 'ng', 55), key('a', 'ng', 55, 'not yet')].reduce(withJudged, course);
+    expect(twice.judged).toEqual([key('a', 'ng', 55, 'not yet')]);
+    expect(twice.revision).toBe(course.revision + 2);
+    expect(withoutTake(twice, 'a')).toMatchObject({ judged: [], revision: twice.revision + 1 });
+    expect(withoutTake(twice, 'b')).toBe(twice);
+  });
 });

@@ -1,8 +1,8 @@
-import { degreeToSemitones } from '../music/scale';
 import { ruleForToday } from '../plan/safety';
 import { expectedChange, VoiceTypeId, voiceType } from '../plan/voice-types';
 import type { PinName, VoiceMap } from '../map/types';
 import { COLOURS } from '../take/types';
+import { spanOf } from './pattern';
 import { Ask, Course, HealthAnswers, LessonAction, LessonStep, Protocol, VoiceAnchors } from './types';
 
 /** A comfortable low note lies about this far over what was merely touched. */
@@ -61,7 +61,8 @@ export const isOver = (course: Course): boolean => course.at >= course.steps.len
 
 /** A voice that is young or changing isn’t taken to its ends, nor made to be loud (common practice, no source). */
 const YOUNG_SAYS = 'A young or changing voice: its ends are not looked for.';
-const forGrown = (step: LessonStep): boolean => step.keys?.until === 'stop' || /^(hold-|loud-to-soft)/.test(step.id);
+const forGrown = ({ keys, id, exercise }: LessonStep): boolean =>
+  exercise ? exercise.strand === 'range' : keys?.until === 'stop' || /^(hold-|loud-to-soft)/.test(id);
 
 /** Why a step is left out of this lesson, in words; null when it isn’t. */
 const leftOut = (course: Course, step: LessonStep): string | null =>
@@ -73,25 +74,24 @@ export const restsToday = ({ health }: Course): boolean => Boolean(health?.pain 
 /** Why the ends of the voice are left alone today, in words for the singer; null when they needn't be. */
 export const restReason = (health: HealthAnswers | null): string | null => ruleForToday(health)?.says ?? null;
 
-const span = (step: LessonStep) => {
-  const semitones = (step.degrees ?? [1]).map(degreeToSemitones);
-  return { bottom: Math.min(...semitones), top: Math.max(...semitones) };
-};
-
 /** Tonic of a step's first key: the pattern's lowest note (highest, if it walks down) stands on the step's place. */
-function firstTonic(step: LessonStep, voice: VoiceAnchors): number | null {
+function firstTonic(step: LessonStep, course: Course): number | null {
   if (!step.keys) return null;
   const { from, semitones, step: walk } = step.keys;
-  const edge = walk < 0 ? span(step).top : span(step).bottom;
-  return within(step, voice[from] + semitones - edge, voice);
+  if (from === 'tonic') return within(step, semitones, course);
+  const edge = walk < 0 ? spanOf(step).top : spanOf(step).bottom;
+  return within(step, course.voice[from] + semitones - edge, course);
 }
 
-/** A key whose notes stay within what any voice can sing, and within what the coach pinned. */
-const within = (step: LessonStep, tonic: number, { pinned }: VoiceAnchors) =>
-  Math.min(
-    Math.floor(pinned?.high ?? HIGHEST_NOTE) - span(step).top,
-    Math.max(Math.ceil(pinned?.low ?? LOWEST_NOTE) - span(step).bottom, tonic),
-  );
+/**
+ * A key whose notes stay within what any voice can sing, and within what the coach pinned; of an exercise, in a voice that isn't well
+ * today, none above the change.
+ */
+function within(step: LessonStep, tonic: number, { voice, health }: Course): number {
+  const unwell = step.exercise && ruleForToday(health) ? voice.change : Infinity;
+  const highest = Math.min(unwell, Math.floor(voice.pinned?.high ?? HIGHEST_NOTE));
+  return Math.min(highest - spanOf(step).top, Math.max(Math.ceil(voice.pinned?.low ?? LOWEST_NOTE) - spanOf(step).bottom, tonic));
+}
 
 /** Stand at the beginning of step `at`, or of the first after it that isn't left out. */
 function enter(course: Course, at: number): Course {
@@ -109,12 +109,16 @@ function enter(course: Course, at: number): Course {
     skipped,
     at: to,
     count: 0,
-    tonicMidi: to < course.steps.length ? firstTonic(course.steps[to], course.voice) : null,
+    tonicMidi: to < course.steps.length ? firstTonic(course.steps[to], course) : null,
     held: false,
     confirming: false,
     vowel: null,
+    walk: undefined,
   };
 }
+
+/** Semitones from this key to the next. */
+const walkOf = (course: Course): number => course.walk ?? course.steps[course.at]?.keys?.step ?? 0;
 
 /** What is asked for now; null while health is asked about and when the lesson is over. */
 export function askOf(course: Course): Ask | null {
@@ -126,23 +130,35 @@ export function askOf(course: Course): Ask | null {
     colour: step.colours ? COLOURS[Math.min(course.count, COLOURS.length - 1)] : null,
     vowel: course.vowel ?? step.vowel,
     number: course.count + 1,
-    of: step.keys ? (step.keys.until === 'stop' ? null : step.keys.until) : step.times,
+    of: step.keys ? (step.keys.until === 'stop' || isRoundOver(course) ? null : step.keys.until) : step.times,
     confirms: course.confirming,
   };
 }
 
-/** The next key or take of this step, or the next step after the last. */
-function onward(course: Course): Course {
+/** Whether all keys of the exercise in hand were sung: what comes is the coach's to say. */
+export function isRoundOver({ steps, at, count }: Course): boolean {
+  const step = steps[at];
+  return Boolean(step?.exercise && step.keys && step.keys.until !== 'stop' && count >= step.keys.until);
+}
+
+/** The next key or take of this step, or the next step after the last; after an exercise's last take the lesson stays with it. */
+function onward(course: Course, taken: boolean): Course {
   const step = course.steps[course.at];
   if (course.held) return course;
+  if (step.exercise && taken) {
+    const sung = { ...course, count: course.count + 1 };
+    if (isRoundOver(sung)) return sung;
+  }
+  if (isRoundOver(course)) return enter(course, course.at + 1);
   if (course.confirming) return enter(course, course.at + 1);
   const count = course.count + 1;
   const wanted = step.keys ? step.keys.until : step.times;
   if (wanted !== 'stop' && count >= wanted) return enter(course, course.at + 1);
   if (!step.keys || course.tonicMidi === null) return { ...course, count };
-  const tonicMidi = within(step, course.tonicMidi + step.keys.step, course.voice);
+  const walk = walkOf(course);
+  const tonicMidi = within(step, course.tonicMidi + walk, course);
   // At the end of what can be sung there is no further key.
-  if (step.keys.step !== 0 && tonicMidi === course.tonicMidi) return enter(course, course.at + 1);
+  if (walk !== 0 && tonicMidi === course.tonicMidi) return enter(course, course.at + 1);
   return { ...course, count, tonicMidi };
 }
 
@@ -158,14 +174,16 @@ function act(course: Course, action: LessonAction): Course {
   if (action.kind === 'back') {
     if (course.confirming) return { ...course, confirming: false, tonicMidi: confirmedFrom(course) };
     if (isOver(course) || course.count === 0) return enter(course, previous(course));
-    const tonicMidi = step.keys && course.tonicMidi !== null ? within(step, course.tonicMidi - step.keys.step, course.voice) : null;
+    if (isRoundOver(course)) return { ...course, count: course.count - 1 };
+    const tonicMidi = step.keys && course.tonicMidi !== null ? within(step, course.tonicMidi - walkOf(course), course) : null;
     return { ...course, count: course.count - 1, tonicMidi };
   }
+  if (action.kind === 'sing') return inserted(course, action.step);
   if (isOver(course)) return course;
   switch (action.kind) {
     case 'taken':
     case 'next':
-      return onward(course);
+      return onward(course, action.kind === 'taken');
     case 'skip':
       // What was begun is cut short, not left out.
       return enter(course.count > 0 ? course : { ...course, skipped: { ...course.skipped, [step.id]: 'Passed over.' } }, course.at + 1);
@@ -173,11 +191,36 @@ function act(course: Course, action: LessonAction): Course {
       return { ...course, held: !course.held };
     case 'vowel':
       return { ...course, vowel: action.vowel };
+    case 'tempo':
+      return { ...course, steps: course.steps.with(course.at, { ...step, tempo: action.tempo }) };
+    case 'key':
+      if (!step.keys || course.tonicMidi === null) return course;
+      return {
+        ...course,
+        held: false,
+        walk: action.by * Math.max(1, Math.abs(step.keys.step)),
+        tonicMidi: within(step, course.tonicMidi + action.by, course),
+      };
     case 'stop': {
       // One more key, nearer, shows whether the last one was the end or an accident.
       if (!step.keys || step.keys.until !== 'stop' || course.confirming || course.tonicMidi === null) return enter(course, course.at + 1);
-      return { ...course, confirming: true, held: false, tonicMidi: within(step, course.tonicMidi - nearer(step), course.voice) };
+      return { ...course, confirming: true, held: false, tonicMidi: within(step, course.tonicMidi - nearer(step), course) };
     }
+  }
+}
+
+/** The lesson with another step, begun at once: after what was begun, before what was not. */
+function inserted(course: Course, step: LessonStep): Course {
+  const at = isOver(course) ? course.steps.length : course.count > 0 ? course.at + 1 : course.at;
+  return enter({ ...course, steps: course.steps.toSpliced(at, 0, { ...step, id: ownId(step.id, course.steps) }) }, at);
+}
+
+/** An id that no step of the lesson has: the same exercise may stand in it twice. */
+export function ownId(id: string, steps: readonly LessonStep[]): string {
+  const taken = new Set(steps.map((s) => s.id));
+  for (let n = 1; ; n++) {
+    const own = n === 1 ? id : `${id}-${n}`;
+    if (!taken.has(own)) return own;
   }
 }
 
@@ -187,7 +230,7 @@ const nearer = (step: LessonStep) => Math.sign(step.keys?.step ?? 0) * CONFIRM_S
 /** The key at which the voice had enough, from the one that confirms it. */
 function confirmedFrom(course: Course): number | null {
   const step = course.steps[course.at];
-  return course.tonicMidi === null ? null : within(step, course.tonicMidi + nearer(step), course.voice);
+  return course.tonicMidi === null ? null : within(step, course.tonicMidi + nearer(step), course);
 }
 
 /** The step before, passing over what is left out. */

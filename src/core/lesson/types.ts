@@ -1,9 +1,14 @@
+import type { Exercise } from '../exercise/types';
+import type { Verdict } from '../judge/types';
 import type { Today } from '../plan/safety';
 import type { Colour, Task } from '../take/types';
 
-/** Where the keys of a step begin: semitones above a place in the voice that the pattern's lowest note (going up) or highest (down) is put on. */
+/**
+ * Where the keys of a step begin: semitones above a place in the voice that the pattern's lowest note (going up) or highest (down) is
+ * put on; from `tonic`, the first tonic itself, MIDI.
+ */
 export interface StepKeys {
-  from: 'low' | 'change' | 'high';
+  from: 'low' | 'change' | 'high' | 'tonic';
   semitones: number;
   /** Semitones from key to key; negative goes down. */
   step: number;
@@ -20,8 +25,10 @@ export interface LessonStep {
   task: Task;
   /** What it is sung on; empty for speech. */
   vowel: string;
-  /** Scale degrees of one key; null where nothing is played (sirens, speech). */
+  /** Scale degrees of one key; null where nothing is played (sirens, speech) and where an exercise is sung. */
   degrees: number[] | null;
+  /** An exercise of the shelf, of the plan or from a song, whose pattern is sung. */
+  exercise?: Exercise;
   /** Whether the notes of the pattern are joined by slides. */
   slide?: boolean;
   keys: StepKeys | null;
@@ -78,6 +85,18 @@ export interface Ask {
   confirms: boolean;
 }
 
+/** One key of an exercise as it went in a lesson. */
+export interface JudgedKey {
+  takeId: string;
+  exerciseId: string;
+  name: string;
+  sound: string;
+  tonicMidi: number;
+  verdict: Verdict;
+  /** Why, in words. */
+  says: string;
+}
+
 /** Where a lesson stands. Plain data: saved after each change, so that a reload goes on here. */
 export interface Course {
   protocolId: string;
@@ -92,6 +111,10 @@ export interface Course {
   held: boolean;
   confirming: boolean;
   vowel: string | null;
+  /** How keys of exercises went, in the order they were sung; missing in older lessons. */
+  judged?: JudgedKey[];
+  /** Semitones from key to key where the coach has turned the walk; missing: as the step has it. */
+  walk?: number;
   /** Ids of steps that were left out, and why. */
   skipped: Record<string, string>;
   /** Raised at each change: the newest wins. */
@@ -110,4 +133,10 @@ export type LessonAction =
   | { kind: 'stop' }
   | { kind: 'hold' }
   | { kind: 'vowel'; vowel: string }
+  /** A key higher (1) or lower (-1), and on from there that way. */
+  | { kind: 'key'; by: 1 | -1 }
+  /** Crotchets a minute from now on. */
+  | { kind: 'tempo'; tempo: number }
+  /** Something else is sung now; what was going to be sung comes after it. */
+  | { kind: 'sing'; step: LessonStep }
   | { kind: 'go'; step: number };

@@ -21,6 +21,26 @@ export function itemByHand(e: Exercise, items: readonly PlanItem[], p: Planning)
   return itemFor(e, before ? 'straw-after' : part, p, ['coach']);
 }
 
+/**
+ * The items with an exercise put in by hand where it belongs, on a sound; null when no key of it stays inside the voice.
+ *
+ * @param instead an exercise whose place, minutes and days it takes where that is among the items (the line of a song a plan leaves open)
+ */
+export function putIn(
+  e: Exercise,
+  items: readonly PlanItem[],
+  p: Planning,
+  { sound = e.sounds[0], instead }: { sound?: string; instead?: string } = {},
+): PlanItem[] | null {
+  const item = itemByHand(e, items, { ...p, find: (id) => (id === e.id ? e : p.find(id)) });
+  if (!item) return null;
+  const named = { ...item, sound };
+  const open = items.findIndex((it) => it.exerciseId === instead);
+  if (open < 0) return items.toSpliced(placeFor(named, items), 0, named);
+  const { minutes, timesADay, days } = items[open];
+  return items.with(open, { ...named, minutes, timesADay, days });
+}
+
 /** Where an item belongs among others by its part: after the last that is sung no later. */
 export function placeFor(item: PlanItem, items: readonly PlanItem[]): number {
   const later = items.findIndex((it) => partRank(it) > partRank(item));

@@ -1,46 +1,111 @@
 'use client';
+import { ListMusic, Plus } from 'lucide-react';
 import Link from 'next/link';
+import { useState } from 'react';
+import type { Exercise } from '../../core/exercise/types';
+import { restReason } from '../../core/lesson/course';
+import { Sung, tally } from '../../core/lesson/record';
 import type { Course } from '../../core/lesson/types';
+import { putIn } from '../../core/plan/arrange';
+import { SONG_LINE } from '../../core/plan/plan';
+import { Notice } from '../kit/Notice';
+import { sendJson } from '../kit/request';
 import { KeptNote } from '../outbox/KeptNote';
+import type { usePlanning } from '../plan/usePlanning';
+import { SideBySide } from './SideBySide';
 
-/** The end of a lesson: what was made, a word for the record, and the way to the map. */
-export function LessonOver({
-  singer,
-  lesson,
-  course,
-  takes,
-  onBack,
-  children,
-}: {
+interface Props {
   singer: { id: string; name: string };
-  lesson: { id: string; name: string; note: string };
+  lesson: { id: string; name: string; note: string; nextTime: string };
   course: Course;
+  sung: readonly Sung[];
+  planning: ReturnType<typeof usePlanning>;
   takes: React.ReactNode;
+  onPlay: (takeId: string) => void;
   onBack: () => void;
+  onChoose: () => void;
   children?: React.ReactNode;
-}) {
+}
+
+/** The end of a lesson: what was sung and how it went, what of it goes into the week, and a word for the record and for next time. */
+export function LessonOver({ singer, lesson, course, sung, planning, takes, onPlay, onBack, onChoose, children }: Props) {
+  const [problem, setProblem] = useState<string | null>(null);
   const left = course.steps.filter((s) => course.skipped[s.id]);
+  const path = `/api/lessons/${lesson.id}`;
+
+  const intoTheWeek = async (exercise: Exercise, sound: string) => {
+    const { p, items, setItems } = planning;
+    setProblem(null);
+    const own = p && !p.find(exercise.id);
+    const next = p && putIn(exercise, items, p, { sound, instead: own ? SONG_LINE : undefined });
+    if (!next) return setProblem(`No key of ${exercise.name} stays inside what the map knows of this voice.`);
+    try {
+      // What isn't on the shelf yet (a phrase of a song) is kept there as the studio's own.
+      if (own) await sendJson('PUT', `/api/exercises/${exercise.id}`, exercise);
+      setItems(next);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+
   return (
     <div className="flex max-w-3xl flex-col gap-4">
-      <h2 className="text-[40px] leading-tight font-bold">That was the lesson</h2>
+      <h2 className="text-[40px] leading-tight font-bold">{course.steps.length === 0 ? 'What is sung today?' : 'That was the lesson'}</h2>
+      {restReason(course.health) && <p className="font-semibold">{restReason(course.health)}</p>}
       {left.length > 0 && <p>Left out: {left.map((s) => s.name).join(', ')}.</p>}
       {children}
+      {sung.length > 0 && (
+        <section aria-label="What was sung" className="card flex flex-col gap-4">
+          {sung.map((s) => {
+            const exercise = course.steps.find((step) => step.exercise?.id === s.exerciseId)?.exercise;
+            const best = [...s.sounds].sort((a, b) => tally(b.keys.values()).yes - tally(a.keys.values()).yes)[0];
+            const inWeek = planning.items.some((it) => it.exerciseId === s.exerciseId);
+            return (
+              <div key={s.exerciseId} className="flex flex-wrap items-end justify-between gap-2">
+                <SideBySide sung={s} onPlay={onPlay} />
+                {exercise &&
+                  (inWeek ? (
+                    <span className="text-soft">is in the week</span>
+                  ) : (
+                    <button
+                      className="button"
+                      aria-label={`${s.name} on ${best.sound} into the week`}
+                      onClick={() => void intoTheWeek(exercise, best.sound)}
+                    >
+                      <Plus aria-hidden size={18} /> Into the week, on “{best.sound}”
+                    </button>
+                  ))}
+              </div>
+            );
+          })}
+        </section>
+      )}
+      {problem && <Notice>{problem}</Notice>}
       {takes}
+      <KeptNote label="A word for the record" method="PUT" path={path} stored={lesson.note} maxLength={4000} className="min-h-24" />
       <KeptNote
-        label="A word for the record"
+        label="For next time: what was agreed, and stands on top of the next lesson"
         method="PUT"
-        path={`/api/lessons/${lesson.id}`}
-        stored={lesson.note}
-        maxLength={4000}
-        className="min-h-24"
+        path={path}
+        field="nextTime"
+        stored={lesson.nextTime}
+        maxLength={2000}
       />
-      <div className="flex gap-2">
-        <Link className="button-main" href={`/singers/${singer.id}/map`}>
+      <div className="flex flex-wrap gap-2">
+        <Link className="button-main" href={`/singers/${singer.id}/plan`}>
+          See the week
+        </Link>
+        <Link className="button" href={`/singers/${singer.id}/map`}>
           See the map
         </Link>
-        <button className="button" onClick={onBack}>
-          Back into the lesson
+        <button className="button" onClick={onChoose}>
+          <ListMusic aria-hidden size={18} /> Sing something else
         </button>
+        {course.steps.length > 0 && (
+          <button className="button" onClick={onBack}>
+            Back into the lesson
+          </button>
+        )}
       </div>
     </div>
   );

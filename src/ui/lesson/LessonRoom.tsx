@@ -1,13 +1,31 @@
 'use client';
-import { ChevronLeft, ChevronRight, FastForward, Hand, Mic, Music, Pause, RotateCcw, Square, StepForward } from 'lucide-react';
+import {
+  ChevronDown,
+  ChevronLeft,
+  ChevronRight,
+  ChevronUp,
+  FastForward,
+  Hand,
+  ListMusic,
+  Mic,
+  Music,
+  Pause,
+  Repeat2,
+  RotateCcw,
+  Square,
+  StepForward,
+} from 'lucide-react';
 import Link from 'next/link';
+import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
-import { asksHealth, askOf, isOver, restReason, restsToday } from '../../core/lesson/course';
-import { notesAsked, patternSteps } from '../../core/lesson/pattern';
+import { SHELF } from '../../core/exercise/shelf';
+import { asksHealth, askOf, isOver, isRoundOver, restReason, restsToday } from '../../core/lesson/course';
+import { exerciseStep } from '../../core/lesson/exercise-step';
+import { hasPattern, notesAsked, patternSteps } from '../../core/lesson/pattern';
+import { sungIn } from '../../core/lesson/record';
 import type { Course } from '../../core/lesson/types';
-import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
-import { VoiceTypeId } from '../../core/plan/voice-types';
+import type { SongVoice } from '../../core/song/voice';
 import type { TimbreAxis } from '../../core/take/timbre';
 import type { CrossingStyle } from '../../core/sim/profile';
 import { Choice } from '../kit/Choice';
@@ -16,6 +34,9 @@ import { Notice } from '../kit/Notice';
 import { useNarrow } from '../kit/useNarrow';
 import { Shortcut, useShortcuts } from '../kit/useShortcuts';
 import { useStored } from '../kit/useStored';
+import { VERDICT_WORDS } from '../kit/verdict';
+import { dateOf } from '../kit/dates';
+import { PlanSource, usePlanning } from '../plan/usePlanning';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { LevelMeter } from '../listen/LevelMeter';
 import { LevelSetting } from '../listen/LevelSetting';
@@ -29,9 +50,13 @@ import { Staff } from '../staff/Staff';
 import { HealthQuestions } from './HealthQuestions';
 import { LessonOver } from './LessonOver';
 import { MadeTakes } from './MadeTakes';
+import { OfferGroup, offersFor, OwnSong } from './offers';
+import { SideBySide } from './SideBySide';
 import { StepStrip } from './StepStrip';
 import { useCourse } from './useCourse';
 import { Reference, useLessonRun } from './useLessonRun';
+
+const ChooseExercise = dynamic(() => import('./ChooseExercise').then((m) => m.ChooseExercise), { ssr: false });
 
 const HEIGHT = 470;
 /** Upright on a tablet all of it still fits the screen. */
@@ -44,22 +69,51 @@ const REFERENCES: readonly (readonly [Reference, string])[] = [
 ];
 
 interface Props {
-  singer: { id: string; name: string; voiceType: VoiceTypeId; intake: { health: string } | null; axis: TimbreAxis | null };
-  map: VoiceMap;
-  lesson: { id: string; name: string; course: Course; note: string };
+  view: PlanSource & {
+    singer: PlanSource['singer'] & { name: string; axis: TimbreAxis | null };
+    /** What the singer has told of their health. */
+    told: string;
+    lesson: { id: string; name: string; course: Course; note: string; nextTime: string };
+    /** What was agreed at the end of the lesson before. */
+    agreed: { nextTime: string; on: Date } | null;
+    voice: SongVoice | null;
+    songs: OwnSong[];
+  };
 }
 
 /** A guided lesson: what to sing now, the voice as it sings, and what was found, take after take. */
-export function LessonRoom({ singer, map, lesson }: Props) {
+export function LessonRoom({ view }: Props) {
+  const { singer, map, lesson, agreed, songs, voice: songVoice, today } = view;
   const lessonCourse = useCourse(lesson.id, lesson.course);
   const { course, act, undo, redo } = lessonCourse;
   const ask = useMemo(() => askOf(course), [course]);
   const [reference, setReference] = useStored<Reference>('wendel-reference', 'pattern');
   const [source, setSource] = useStored<'microphone' | 'simulated'>('wendel-lesson-source', 'microphone');
   const [style, setStyle] = useState<CrossingStyle>('flip');
-  const run = useLessonRun(lessonCourse, { singer, lessonId: lesson.id, reference, source, style });
+  const run = useLessonRun(lessonCourse, { singer, map, lessonId: lesson.id, reference, source, style });
   const { state, running, playing, recorder, halt, step, mark } = run;
   const { made, send, playOrStop, discard } = run.takes;
+  const planning = usePlanning(view, view.school);
+  const [groups, setGroups] = useState<OfferGroup[] | null>(null);
+  /** Where the voice isn't known yet, its type's places serve. */
+  const anchors = useMemo(
+    () =>
+      planning.p?.anchors ?? {
+        low: course.voice.low,
+        high: course.voice.high,
+        change: course.voice.change,
+        speaking: course.voice.low + 3,
+      },
+    [planning.p, course.voice],
+  );
+  const choose = () => {
+    halt();
+    const said = course.health ?? today;
+    // In pain the coach may go on by their own word.
+    const now = course.health?.goOn && said ? { ...said, pain: false } : said;
+    setGroups(offersFor({ items: planning.items, shelf: [...SHELF, ...view.own], songs, voice: songVoice }, anchors, now));
+  };
+  const exerciseInHand = ask?.step.exercise;
   const shortcuts: Shortcut[] = [
     { key: ' ', says: 'starts and stops', act: run.main },
     { key: 't', says: 'that’s enough in this direction', act: run.enough },
@@ -68,7 +122,13 @@ export function LessonRoom({ singer, map, lesson }: Props) {
     { key: 'ArrowLeft', says: 'goes back', act: () => step({ kind: 'back' }) },
     { key: 'h', says: 'holds the key', act: () => act({ kind: 'hold' }) },
     { key: 's', says: 'skips the step', act: () => step({ kind: 'skip' }) },
-    { key: 'v', says: 'changes the vowel', act: run.nextVowel },
+    { key: 'v', says: 'changes the sound', act: run.nextVowel },
+    { key: '/', says: 'sings something else: any exercise, any phrase', act: choose },
+    { key: 'o', says: 'the same keys once more, on another sound', act: exerciseInHand ? run.onAnotherSound : null },
+    { key: 'ArrowUp', says: 'a key higher, and on upward', act: ask?.step.keys ? () => run.keyBy(1) : null },
+    { key: 'ArrowDown', says: 'a key lower, and on downward', act: ask?.step.keys ? () => run.keyBy(-1) : null },
+    { key: '+', says: 'a little faster', act: () => run.tempoBy(1) },
+    { key: '-', says: 'a little slower', act: () => run.tempoBy(-1) },
     { key: 'm', says: 'marks what you hear, while it is sung', act: () => mark('coach') },
     { key: 'n', says: 'marks what the singer feels', act: () => mark('singer') },
     { key: 'Escape', says: 'gives the take up', act: halt },
@@ -77,7 +137,7 @@ export function LessonRoom({ singer, map, lesson }: Props) {
   ];
 
   // At its end a lesson can still be gone back into.
-  useShortcuts(isOver(course) ? shortcuts.filter((s) => s.command || s.key === 'ArrowLeft') : []);
+  useShortcuts(isOver(course) ? shortcuts.filter((s) => s.command || ['ArrowLeft', '/'].includes(s.key)) : []);
 
   const takes = <MadeTakes made={made} singerId={singer.id} onPlay={playOrStop} onDiscard={discard} />;
   const asked = ask && notesAsked(ask);
@@ -86,10 +146,22 @@ export function LessonRoom({ singer, map, lesson }: Props) {
     highestMidi: Math.max(course.voice.high + 3, asked?.highest ?? 0),
   });
   const keys = useMemo(() => keysOf(course), [course]);
-  const pattern = useMemo(() => ask?.step.degrees && { name: ask.step.name, steps: patternSteps(ask.step) }, [ask?.step]);
+  const pattern = useMemo(() => ask && hasPattern(ask.step) && { name: ask.step.name, steps: patternSteps(ask.step) }, [ask]);
+  const sung = useMemo(() => sungIn(course.judged ?? []), [course.judged]);
+  const inHand = sung.find((s) => s.exerciseId === exerciseInHand?.id);
+  const last = course.judged?.at(-1);
+  const dialog = groups && (
+    <ChooseExercise
+      groups={groups}
+      onClose={() => setGroups(null)}
+      onChoose={(offer) => {
+        setGroups(null);
+        run.sing(exerciseStep(offer));
+      }}
+    />
+  );
 
-  if (asksHealth(course))
-    return <HealthQuestions told={singer.intake?.health ?? ''} onAnswer={(answers) => act({ kind: 'health', answers })} />;
+  if (asksHealth(course)) return <HealthQuestions told={view.told} onAnswer={(answers) => act({ kind: 'health', answers })} />;
   if (restsToday(course) && course.health && !isOver(course))
     return (
       <section className="card flex max-w-2xl flex-col gap-3 text-lg" role="alert" data-testid="rests">
@@ -107,7 +179,18 @@ export function LessonRoom({ singer, map, lesson }: Props) {
     );
   if (isOver(course) || !ask)
     return (
-      <LessonOver singer={singer} lesson={lesson} course={course} takes={made.length > 0 && takes} onBack={() => act({ kind: 'back' })}>
+      <LessonOver
+        singer={singer}
+        lesson={lesson}
+        course={course}
+        sung={sung}
+        planning={planning}
+        takes={made.length > 0 && takes}
+        onPlay={playOrStop}
+        onBack={() => act({ kind: 'back' })}
+        onChoose={choose}
+      >
+        {dialog}
         <Unsent takes={recorder.unsent} onTryAgain={(u) => void send(u)} />
       </LessonOver>
     );
@@ -115,6 +198,12 @@ export function LessonRoom({ singer, map, lesson }: Props) {
   const busy = state === 'opening' || state === 'ending';
   return (
     <div className="flex flex-col gap-3">
+      {agreed && (
+        <p className="text-soft" data-testid="agreed">
+          Agreed on {dateOf(agreed.on)}: <span className="text-ink">{agreed.nextTime}</span>
+        </p>
+      )}
+      {dialog}
       <StepStrip course={course} onGo={(to) => step({ kind: 'go', step: to })} />
       <div className="grid gap-x-4 gap-y-3 lg:grid-cols-[1fr_24rem] lg:grid-rows-[auto_1fr]">
         <div className="min-w-0 lg:col-start-2 lg:row-start-1">
@@ -128,14 +217,28 @@ export function LessonRoom({ singer, map, lesson }: Props) {
                 ask.tonicMidi !== null && `from ${noteName(asked!.lowest === ask.tonicMidi ? ask.tonicMidi : asked!.lowest)}`,
                 ask.colour && COLOUR_WORDS.find(([c]) => c === ask.colour)![1],
                 ask.confirms ? 'once more, to be sure' : ask.of && ask.of > 1 ? `${ask.number} of ${ask.of}` : null,
+                hasPattern(ask.step) && `${ask.step.tempo} to the minute`,
                 course.held && 'held',
               ]
                 .filter(Boolean)
                 .join(' · ')}
             </p>
-            <p className="mt-1 text-soft">{ask.step.how}</p>
+            <p className="mt-1 text-soft">
+              {isRoundOver(course)
+                ? 'All its keys are sung: ↑ a key higher, ↓ back down, O on another sound, → on with the lesson.'
+                : ask.step.how}
+            </p>
           </div>
-          {pattern && ask.tonicMidi !== null && <Staff exercise={pattern} tonic={ask.tonicMidi} />}
+          {pattern && ask.tonicMidi !== null && <Staff exercise={pattern} tonic={ask.tonicMidi} voice={singer.voiceType} />}
+          {exerciseInHand && (
+            <p className="min-h-12" role="status" data-testid="verdict">
+              {last && last.exerciseId === exerciseInHand.id && (
+                <>
+                  {noteName(last.tonicMidi)} on “{last.sound}”: <b>{VERDICT_WORDS[last.verdict]}</b> {last.verdict !== 'yes' && last.says}
+                </>
+              )}
+            </p>
+          )}
         </div>
         <section
           aria-label="What is sung, beside the ladder"
@@ -146,6 +249,10 @@ export function LessonRoom({ singer, map, lesson }: Props) {
             <Key label="Back" hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
             <Key label="Repeat" hint="R" onClick={run.repeat} icon={RotateCcw} />
             <Key label="Next" hint="→" onClick={() => step({ kind: 'next' })} icon={ChevronRight} />
+            {ask.step.keys && <Key label="Higher" hint="↑" onClick={() => run.keyBy(1)} icon={ChevronUp} />}
+            {ask.step.keys && <Key label="Lower" hint="↓" onClick={() => run.keyBy(-1)} icon={ChevronDown} />}
+            {exerciseInHand && <Key label="Another sound" hint="O" onClick={run.onAnotherSound} icon={Repeat2} />}
+            <Key label="Something else" hint="/" onClick={choose} icon={ListMusic} />
             {ask.step.keys && <Key label="Hold key" hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
             {ask.step.keys?.until === 'stop' && !ask.confirms && <Key label="That’s enough" hint="T" onClick={run.enough} icon={Square} />}
             <Key label="Skip step" hint="S" onClick={() => step({ kind: 'skip' })} icon={FastForward} />
@@ -175,13 +282,16 @@ export function LessonRoom({ singer, map, lesson }: Props) {
                 ? 'The piano gives it …'
                 : busy || running
                   ? 'A breath …'
-                  : course.count > 0
-                    ? 'Go on'
-                    : 'Start'}
+                  : isRoundOver(course)
+                    ? 'Once more'
+                    : course.count > 0
+                      ? 'Go on'
+                      : 'Start'}
           </button>
           {run.problem && <Notice>{run.problem}</Notice>}
           {recorder.warning && <Notice>{recorder.warning}</Notice>}
           <Unsent takes={recorder.unsent} onTryAgain={(u) => void send(u)} />
+          {inHand && <SideBySide sung={inHand} onPlay={playOrStop} />}
           <div className="max-h-44 overflow-y-auto">{takes}</div>
           <details>
             <summary className="min-h-11 cursor-pointer content-center font-semibold">Piano and microphone</summary>

@@ -4,17 +4,10 @@ import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, v
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, X } from 'lucide-react';
 import { useId } from 'react';
+import { ownId } from '../../core/lesson/course';
 import { STEPS } from '../../core/lesson/protocols';
 import type { LessonStep } from '../../core/lesson/types';
 import { VOWELS } from '../listen/what-to-sing';
-
-/** A step of the list needs a name of its own: the same exercise may stand in a lesson twice. */
-const withOwnId = (step: LessonStep, taken: LessonStep[]): LessonStep => {
-  for (let n = 1; ; n++) {
-    const id = n === 1 ? step.id : `${step.id}-${n}`;
-    if (!taken.some((s) => s.id === id)) return { ...step, id };
-  }
-};
 
 /** The steps of a lesson: dragged, or moved by keys (Space to pick up, arrows to move); each with its vowel, pace and length. */
 export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChange: (steps: LessonStep[]) => void }) {
@@ -46,7 +39,7 @@ export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChan
         <select
           className="field text-base"
           value=""
-          onChange={(e) => e.target.value && onChange([...steps, withOwnId(STEPS[e.target.value], steps)])}
+          onChange={(e) => e.target.value && onChange([...steps, { ...STEPS[e.target.value], id: ownId(e.target.value, steps) }])}
         >
           <option value="">choose …</option>
           {Object.values(STEPS).map((s) => (

@@ -18,7 +18,7 @@ export function StepStrip({ course, onGo }: { course: Course; onGo: (step: numbe
                 title={out ?? step.how}
                 onClick={() => onGo(i)}
               >
-                {i < course.at && !out && <Check aria-hidden size={14} />} {step.name}
+                {i < course.at && !out && <Check aria-hidden size={14} />} {step.exercise ? `${step.name}, ${step.vowel}` : step.name}
               </button>
             </li>
           );

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { advance } from '../../core/lesson/course';
-import type { Course, LessonAction } from '../../core/lesson/types';
+import { withJudged, withoutTake } from '../../core/lesson/record';
+import type { Course, JudgedKey, LessonAction } from '../../core/lesson/types';
 import { adoptCourse } from '../../sync/earlier';
 import { say, wordsUnder } from '../../sync/words';
 
@@ -53,8 +54,23 @@ export function useCourse(lessonId: string, stored: Course) {
     [put],
   );
 
-  /** Go back to an earlier state as a new revision. */
-  const restore = useCallback((to: Course) => put({ ...to, revision: present.current.revision + 1 }), [put]);
+  /** Go back to an earlier state as a new revision; what was heard stays heard. */
+  const restore = useCallback(
+    ({ judged: _, ...to }: Course) => {
+      const { judged, revision } = present.current;
+      put({ ...to, ...(judged ? { judged } : {}), revision: revision + 1 });
+    },
+    [put],
+  );
+  /** Keep what became of a take, or forget one that was thrown away: no step of the lesson, so nothing to undo. */
+  const keepJudged = useCallback((judged: JudgedKey) => put(withJudged(present.current, judged)), [put]);
+  const forget = useCallback(
+    (takeId: string) => {
+      const next = withoutTake(present.current, takeId);
+      if (next !== present.current) put(next);
+    },
+    [put],
+  );
   const undo = useCallback(() => {
     const last = past[past.length - 1];
     if (!last) return;
@@ -70,5 +86,5 @@ export function useCourse(lessonId: string, stored: Course) {
     restore(next);
   }, [past, future, restore]);
 
-  return { course, present, act, undo: past.length ? undo : null, redo: future.length ? redo : null };
+  return { course, present, act, keepJudged, forget, undo: past.length ? undo : null, redo: future.length ? redo : null };
 }

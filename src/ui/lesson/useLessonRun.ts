@@ -2,12 +2,14 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import type { Live } from '../../audio/input';
 import { renderKey } from '../../core/exercise/render';
-import { askOf, isOver } from '../../core/lesson/course';
+import { nextSound } from '../../core/lesson/exercise-step';
+import { taskOf } from '../../core/judge/hear';
+import { askOf, isOver, isRoundOver } from '../../core/lesson/course';
 import { paceOf } from '../../core/lesson/pace';
-import { patternSteps } from '../../core/lesson/pattern';
+import { hasPattern, patternSteps } from '../../core/lesson/pattern';
 import { createTakeEnd } from '../../core/lesson/take-end';
-import type { Ask, LessonAction } from '../../core/lesson/types';
-import type { CoachMark } from '../../core/map/types';
+import type { Ask, LessonAction, LessonStep } from '../../core/lesson/types';
+import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
@@ -18,6 +20,7 @@ import { useRecorder } from '../listen/useRecorder';
 import { COLOUR_WORDS, VOWELS } from '../listen/what-to-sing';
 import type { LiveStore } from '../take/LiveTrace';
 import { simulatedAsk } from './sim-ask';
+import { useJudge } from './useJudge';
 import type { useCourse } from './useCourse';
 import { useMadeTakes } from './useMadeTakes';
 
@@ -37,6 +40,7 @@ export type Reference = 'pattern' | 'chord' | 'count' | 'none';
 
 interface Setting {
   singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
+  map: VoiceMap;
   lessonId: string;
   reference: Reference;
   source: 'microphone' | 'simulated';
@@ -44,19 +48,36 @@ interface Setting {
   style: CrossingStyle;
 }
 
+/** A pace is moved by so many crotchets a minute, within what the piano plays. */
+const TEMPO_STEP = 4;
+const TEMPI = { least: 40, most: 200 };
+const LONGEST_NAME = 60;
+
+/** What a take of this is called. */
 const nameOf = (ask: Ask) =>
   [
-    ask.step.name,
+    ask.step.exercise ? `${ask.step.name} on ${ask.vowel}` : ask.step.name,
     ask.colour && COLOUR_WORDS.find(([c]) => c === ask.colour)?.[1],
     ask.tonicMidi !== null && !ask.step.colours ? `in ${noteName(ask.tonicMidi)}` : ask.of !== null && ask.of > 1 && `${ask.number}`,
   ]
     .filter(Boolean)
-    .join(' ');
+    .join(' ')
+    .slice(0, LONGEST_NAME);
+
+/** What the analysis is told of the pattern: all of an exercise, the degrees of a scale. */
+const patternOf = ({ step, tonicMidi }: Ask) =>
+  tonicMidi === null
+    ? null
+    : step.exercise
+      ? taskOf({ exercise: step.exercise, keys: [tonicMidi] }).asked
+      : step.task === 'scale' && step.degrees
+        ? { degrees: step.degrees, tonicMidi }
+        : null;
 
 /** A lesson as it runs: the piano gives a key, the take begins after it and ends by itself, the next follows; and what a coach does meanwhile. */
 export function useLessonRun(
-  { course, present, act }: ReturnType<typeof useCourse>,
-  { singer, lessonId, reference, source, style }: Setting,
+  { course, present, act, keepJudged, forget }: ReturnType<typeof useCourse>,
+  { singer, map, lessonId, reference, source, style }: Setting,
 ) {
   const [marks, setMarks] = useState<CoachMark[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
@@ -67,6 +88,9 @@ export function useLessonRun(
   const takeEnd = useRef<{ push(frames: Live['frames']): boolean } | null>(null);
   const finishNow = useRef<(byItself: boolean) => Promise<void>>(async () => {});
   const goNow = useRef<() => void>(() => {});
+  /** What the take under way was asked for. */
+  const askedNow = useRef<Ask | null>(null);
+  const judge = useJudge(map, singer.voiceType);
   const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
   const onFrames = useCallback(
@@ -88,7 +112,7 @@ export function useLessonRun(
     return finishNow.current(false);
   });
   const { state, close } = recorder;
-  const takes = useMadeTakes(recorder.deliver, setProblem);
+  const takes = useMadeTakes(recorder.deliver, setProblem, forget);
   const playing = piano.sounding !== null;
 
   const record = async () => {
@@ -98,6 +122,7 @@ export function useLessonRun(
     setMarks([]);
     takes.stopPlaying();
     takeEnd.current = createTakeEnd(now);
+    askedNow.current = now;
     if (source === 'simulated') close();
     try {
       await recorder.start(
@@ -112,10 +137,7 @@ export function useLessonRun(
           recordedAt: new Date().toISOString(),
           lessonId,
           step: nameOf(now),
-          asked:
-            now.step.task === 'scale' && now.step.degrees && now.tonicMidi !== null
-              ? { degrees: now.step.degrees, tonicMidi: now.tonicMidi }
-              : null,
+          asked: patternOf(now),
         },
         (events) =>
           openSource(source, events, {
@@ -138,7 +160,7 @@ export function useLessonRun(
     const now = askOf(present.current);
     if (!now) return;
     setRunning(true);
-    if (reference === 'none' || now.tonicMidi === null || !now.step.degrees) return void record();
+    if (reference === 'none' || now.tonicMidi === null || !hasPattern(now.step)) return void record();
     const { tempo } = now.step;
     if (reference === 'count') return void piano.countIn('reference', COUNT_IN_BEATS, tempo, () => void record());
     const key = renderKey({ steps: patternSteps(now.step) }, now.tonicMidi, tempo);
@@ -158,10 +180,15 @@ export function useLessonRun(
     if (source === 'simulated') close();
     if (pace.current) pace.current.textContent = '';
     takes.add(finished);
+    const ask = askedNow.current;
+    void finished.heard?.then((heard) => {
+      const judged = ask && judge(finished.take.id, ask, heard);
+      if (judged) keepJudged(judged);
+    });
     const before = present.current;
     const next = act(action);
     // From take to take of a step by itself; a new step waits for the coach.
-    if ((byItself || action.kind === 'stop') && next.at === before.at && !isOver(next)) goSoon(BREATH_MS);
+    if ((byItself || action.kind === 'stop') && next.at === before.at && !isOver(next) && !isRoundOver(next)) goSoon(BREATH_MS);
     else setRunning(false);
   };
   useEffect(() => {
@@ -222,9 +249,35 @@ export function useLessonRun(
     },
     nextVowel() {
       const now = askOf(present.current);
-      if (!now?.vowel) return;
-      const at = VOWELS.indexOf(now.vowel as (typeof VOWELS)[number]);
-      act({ kind: 'vowel', vowel: VOWELS[(at + 1) % VOWELS.length] });
+      if (now?.vowel) act({ kind: 'vowel', vowel: nextSound(now.step.exercise?.sounds ?? [], VOWELS, now.vowel) });
+    },
+    /** Sing this now; the piano begins at once. */
+    sing(next: LessonStep) {
+      step({ kind: 'sing', step: next });
+      goSoon(0);
+    },
+    /** The exercise in hand from its first key once more, on another sound. */
+    onAnotherSound() {
+      const now = askOf(present.current);
+      if (!now?.step.exercise) return;
+      const vowel = nextSound(now.step.exercise.sounds, VOWELS, now.vowel);
+      step({ kind: 'sing', step: { ...now.step, id: now.step.exercise.id, vowel } });
+      goSoon(0);
+    },
+    /** A key higher or lower, and on that way; of an exercise the piano gives it at once, else where the lesson was going on by itself. */
+    keyBy(by: 1 | -1) {
+      const wasRunning = running || Boolean(askOf(present.current)?.step.exercise);
+      step({ kind: 'key', by });
+      if (wasRunning) {
+        setRunning(true);
+        goSoon(0);
+      }
+    },
+    /** Slower or faster from the next key on. */
+    tempoBy(by: 1 | -1) {
+      const now = askOf(present.current);
+      if (!now || !hasPattern(now.step)) return;
+      act({ kind: 'tempo', tempo: Math.min(TEMPI.most, Math.max(TEMPI.least, now.step.tempo + by * TEMPO_STEP)) });
     },
     /** Mark this moment of the take under way. */
     mark(by: CoachMark['by']) {

@@ -7,7 +7,11 @@ import type { Finished } from '../listen/useRecorder';
 import type { Made } from './MadeTakes';
 
 /** The takes of a lesson: sent, listened to on the server, played and discarded. What is handed out stays the same from draw to draw. */
-export function useMadeTakes(deliver: (finished: Finished) => Promise<void>, onProblem: (words: string) => void) {
+export function useMadeTakes(
+  deliver: (finished: Finished) => Promise<void>,
+  onProblem: (words: string) => void,
+  onDiscarded: (id: string) => void,
+) {
   const router = useRouter();
   const [made, setMade] = useState<Made[]>([]);
   const { playing, play, stop } = useTakePlayer(false);
@@ -68,10 +72,10 @@ export function useMadeTakes(deliver: (finished: Finished) => Promise<void>, onP
   const discard = useCallback(
     (id: string) =>
       void discardTake(id).then(
-        () => (setMade((all) => all.filter((m) => m.id !== id)), router.refresh()),
+        () => (setMade((all) => all.filter((m) => m.id !== id)), onDiscarded(id), router.refresh()),
         (error: Error) => onProblem(error.message),
       ),
-    [onProblem, router],
+    [onProblem, onDiscarded, router],
   );
 
   return { made, add, send, playOrStop, stopPlaying: stop, discard };

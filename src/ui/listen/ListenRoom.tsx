@@ -7,13 +7,14 @@ import type { Protocol, VoiceAnchors } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
 import { sendJson } from '../kit/request';
-import { dateTimeOf } from '../kit/dates';
+import { dateOf, dateTimeOf } from '../kit/dates';
 import { FreeTake, Listened } from './FreeTake';
 
 interface LessonLine {
   id: string;
   name: string;
   note: string;
+  nextTime: string;
   startedAt: Date;
   endedAt: Date | null;
   takes: number;
@@ -45,8 +46,14 @@ export function ListenRoom({
     }
   };
   const open = lessons.find((l) => !l.endedAt);
+  const agreed = lessons.find((l) => l.nextTime);
   return (
     <div className="flex flex-col gap-3">
+      {agreed && (
+        <p className="text-soft">
+          Agreed on {dateOf(agreed.startedAt)}: <span className="text-ink">{agreed.nextTime}</span>
+        </p>
+      )}
       <section aria-label="Lessons" className="flex flex-wrap items-center gap-2">
         {protocols.map((p) => (
           <button key={p.id} className="button" title={p.purpose} onClick={() => void begin(p)}>

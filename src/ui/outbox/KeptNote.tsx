@@ -3,11 +3,12 @@ import { useEffect, useRef, useState } from 'react';
 import { useMayChange } from '../kit/may-change';
 import { onHeard, say, Word, wordsUnder } from '../../sync/words';
 
-/** The coach's own words on a thing, `{ note }` at a path: kept when the field is left. */
+/** The coach's own words on a thing, `{ note }` at a path, or another field of it: kept when the field is left. */
 export function KeptNote({
   label,
   method,
   path,
+  field: name = 'note',
   stored,
   maxLength,
   className = '',
@@ -15,20 +16,26 @@ export function KeptNote({
   label: string;
   method: Word['method'];
   path: string;
+  field?: string;
   stored: string;
   maxLength: number;
   className?: string;
 }) {
   const mayChange = useMayChange();
+  const subject = name === 'note' ? undefined : `${path}#${name}`;
   const field = useRef<HTMLTextAreaElement>(null);
   const last = useRef(stored);
   const [status, setStatus] = useState('');
   useEffect(() => {
     // Written before a reload and not with the server yet, or drawn anew; what is being written stays.
-    const own = wordsUnder(path).find((w) => w.path === path && !w.subject);
-    if (document.activeElement !== field.current) field.current!.value = last.current = own ? (own.body as { note: string }).note : stored;
-  }, [path, stored]);
-  useEffect(() => onHeard((word, refused) => word.path === path && !word.subject && setStatus(refused ?? 'Kept.')), [path]);
+    const own = wordsUnder(path).find((w) => w.path === path && w.subject === subject);
+    if (document.activeElement !== field.current)
+      field.current!.value = last.current = own ? (own.body as Record<string, string>)[name] : stored;
+  }, [path, subject, name, stored]);
+  useEffect(
+    () => onHeard((word, refused) => word.path === path && word.subject === subject && setStatus(refused ?? 'Kept.')),
+    [path, subject],
+  );
   return (
     <label className="flex flex-col gap-1 text-sm text-soft">
       {label}
@@ -41,7 +48,7 @@ export function KeptNote({
         onBlur={({ target: { value } }) => {
           if (value === last.current) return;
           last.current = value;
-          say({ method, path, body: { note: value } });
+          say({ method, path, subject, body: { [name]: value } });
         }}
       />
       <span role="status">{status}</span>

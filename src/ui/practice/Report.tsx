@@ -4,7 +4,8 @@ import { MOST_EFFORT, Sign, SIGNS } from '../../core/plan/safety';
 import { judgementInWords } from '../../core/judge/words';
 import { noteName } from '../../core/music/pitch';
 import type { Judged } from '../../core/practice/types';
-import { SIGN_WORDS, VERDICT_WORDS } from './words';
+import { VERDICT_SIGNS, VERDICT_WORDS } from '../kit/verdict';
+import { SIGN_WORDS } from './words';
 
 const LEVELS = Array.from({ length: 11 }, (_, i) => i);
 
@@ -38,7 +39,7 @@ export function Report({
                 className={`grid min-h-9 min-w-9 place-items-center rounded-md border px-1 text-sm ${k.verdict === 'yes' ? 'border-accent' : 'border-line text-soft'}`}
               >
                 {noteName(k.tonicMidi)}
-                <span aria-hidden>{k.verdict === 'yes' ? '●' : k.verdict === 'not yet' ? '○' : '–'}</span>
+                <span aria-hidden>{VERDICT_SIGNS[k.verdict]}</span>
               </li>
             ))}
           </ol>

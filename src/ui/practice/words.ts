@@ -1,5 +1,4 @@
 import { judgementInWords } from '../../core/judge/words';
-import type { Verdict } from '../../core/judge/types';
 import type { Sign } from '../../core/plan/safety';
 import type { Before, Done } from '../../core/practice/types';
 
@@ -12,13 +11,6 @@ export const SIGN_WORDS: Record<Exclude<Sign, 'effort'>, string> = {
   'soft-gone': 'High soft notes gone',
   pain: 'It hurts',
   dizzy: 'Dizzy',
-};
-
-/** A verdict, before its reason. */
-export const VERDICT_WORDS: Record<Verdict, string> = {
-  yes: 'It went as meant.',
-  'not yet': 'Not yet as meant:',
-  'not told': 'It can’t be told:',
 };
 
 /** How an exercise went, as a line of the log has it; empty where nobody listened. */

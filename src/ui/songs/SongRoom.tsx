@@ -3,9 +3,9 @@ import { FileMusic, Play, Printer, Square } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useMemo, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
-import { keysFor as keysOfExercise } from '../../core/exercise/keys';
 import type { Chosen } from '../../core/format/song';
-import { itemByHand, placeFor } from '../../core/plan/arrange';
+import { putIn } from '../../core/plan/arrange';
+import { SONG_LINE } from '../../core/plan/plan';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { songTask } from '../../core/sim/song';
 import { songInTime } from '../../core/song/in-time';
@@ -122,20 +122,10 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       upward: isLocked(voice),
       work: how,
     });
-    if (keysOfExercise(exercise, p.anchors).length === 0)
-      return setProblem('In this key some of its notes are beyond what may be sung: choose another key first.');
+    const next = putIn(exercise, items, p, { instead: SONG_LINE });
+    if (!next) return setProblem('In this key some of its notes are beyond what may be sung: choose another key first.');
     try {
       await sendJson('PUT', `/api/exercises/${exercise.id}`, exercise);
-      const item = itemByHand(exercise, items, { ...p, find: (id) => (id === exercise.id ? exercise : p.find(id)) });
-      if (!item) return;
-      // It takes the place, and the minutes, of the line of a song that the plan leaves open.
-      const open = items.findIndex((it) => it.exerciseId === 'song-line');
-      const named = { ...item, sound: exercise.sounds[0] };
-      const next = [...items];
-      if (open >= 0) {
-        const { minutes, timesADay, days } = items[open];
-        next.splice(open, 1, { ...named, minutes, timesADay, days });
-      } else next.splice(placeFor(named, items), 0, named);
       planning.setItems(next);
       if (chosen.semitones === null) decide({ semitones: key.semitones });
       setSaid(`${exercise.name}, ${WORK_WORDS[how].toLowerCase()}, is in the week.`);

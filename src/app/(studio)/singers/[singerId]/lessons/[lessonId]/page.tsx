@@ -6,5 +6,5 @@ export const metadata = { title: 'Lesson' };
 
 export default async function Page({ params }: { params: Promise<{ singerId: string; lessonId: string }> }) {
   const { singerId, lessonId } = await params;
-  return <LessonRoom {...await found(viewLesson(singerId, lessonId))} />;
+  return <LessonRoom view={await found(viewLesson(singerId, lessonId))} />;
 }

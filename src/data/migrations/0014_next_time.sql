@@ -1,0 +1,1 @@
+ALTER TABLE "lesson" ADD COLUMN "next_time" text DEFAULT '' NOT NULL;

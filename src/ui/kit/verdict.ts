@@ -1,0 +1,11 @@
+import type { Verdict } from '../../core/judge/types';
+
+/** A verdict, before its reason. */
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  yes: 'It went as meant.',
+  'not yet': 'Not yet as meant:',
+  'not told': 'It can’t be told:',
+};
+
+/** A verdict as one sign, beside words or a label that say it. */
+export const VERDICT_SIGNS: Record<Verdict, string> = { yes: '●', 'not yet': '○', 'not told': '–' };
