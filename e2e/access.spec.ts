@@ -32,6 +32,10 @@ interface Things {
   assignment(): Promise<string>;
   own(kind: Own): Promise<{ id: string; body: object }>;
   invite(): Promise<{ id: string; token: string }>;
+  /** A model for a new singer, with where it is kept. */
+  model(singerId?: string): Promise<{ id: string; path: string }>;
+  /** A line of a new singer's log. */
+  line(): Promise<string>;
   member(): Promise<string>;
   /** The token of a new singer's link, with the singer. */
   link(): Promise<{ token: string; singerId: string }>;
@@ -42,6 +46,7 @@ interface Things {
 const wav = Buffer.from(
   writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 1, sirens: 1 }, { seed: 1, sampleRate: 16000 }).pcm, 16),
 );
+const modelWav = Buffer.from(writeWav({ samples: new Float32Array(8000), sampleRate: 16000 }, 16));
 const takePath = (base: string, singerId: string, bytes = wav) =>
   `${base}?${new URLSearchParams({
     singerId,
@@ -206,6 +211,17 @@ const RULES: Record<string, Rule> = {
     (t) => ofTake(`/marks/${randomUUID()}`, { timeS: 1, midi: 60, direction: 'up', verdict: 'add' })(t),
   ],
   'DELETE /api/takes/[takeId]/marks/[markId]': ['coach', ofTake(`/marks/${randomUUID()}`)],
+  'PUT /api/practice/[entryId]': ['coach', async (t) => ({ path: `/api/practice/${await t.line()}`, body: { answer: 'Yes, softer.' } })],
+  'PUT /api/models/[modelId]': ['coach', async (t) => ({ path: (await t.model()).path, body: modelWav })],
+  'GET /api/models/[modelId]': ['reader', async (t) => ({ path: `/api/models/${(await t.model()).id}` })],
+  'DELETE /api/models/[modelId]': ['coach', async (t) => ({ path: `/api/models/${(await t.model()).id}` })],
+  'GET /p/[token]/models/[modelId]': [
+    'link',
+    async (t) => {
+      const { token, singerId } = await t.link();
+      return { path: `/p/${token}/models/${(await t.model(singerId)).id}` };
+    },
+  ],
   'PUT /api/settings': ['owner', () => ({ path: '/api/settings', body: settings })],
   'POST /api/post': ['coach', page('/api/post')],
   'GET /api/bundle': ['owner', page('/api/bundle')],
@@ -356,6 +372,20 @@ const things = (tries: () => Promise<APIRequestContext>): Things => {
       const { rows } = await db.query('select id from invite where email = $1', [email]);
       return { id: rows[0].id, token: address.split('/join/')[1] };
     },
+    model: async (singerId) => {
+      const id = randomUUID();
+      const path = `/api/models/${id}?exerciseId=long-siren&manner=like-this&singerId=${singerId ?? (await singer())}`;
+      await ok(await owner.put(path, { data: modelWav }));
+      return { id, path };
+    },
+    line: async () => {
+      const singerId = await singer();
+      const { address } = await ok<{ address: string }>(await owner.post(`/api/singers/${singerId}/link`));
+      const [line] = entries.entries;
+      const id = randomUUID();
+      await ok(await nobody.post(`/api/p/${address.split('/p/')[1]}/entries`, { data: { entries: [{ ...line, id }] } }));
+      return id;
+    },
     member: async () => {
       const them = await newMember('reader');
       return idOf(them);
@@ -390,6 +420,7 @@ async function contents(studio: string): Promise<string> {
     'studio',
     'singer',
     'lesson',
+    'model',
     'protocol',
     'exercise',
     'template',
@@ -480,7 +511,7 @@ for (const way of Object.keys(RULES)) {
     const before = await contents(studioId);
     const answer = await tryAt(other, way, theirs);
     const namesOurs = /\[/.test(way) || way === 'POST /api/assignments' || way === 'POST /api/lessons';
-    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates|songs)\//.test(way))
+    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates|songs|models)\//.test(way))
       expect([way, [404, 409].includes(answer.status())]).toEqual([way, true]);
     expect(await contents(studioId)).toBe(before);
     if (answer.ok() && way !== 'POST /api/door/sign-out') expect(await answer.text()).not.toContain('Lio Fenn');

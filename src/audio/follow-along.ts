@@ -30,7 +30,8 @@ function makeReady(): void {
   else setTimeout(together, 300);
 }
 
-function loadPiano(): Promise<Piano> {
+/** The piano with its sounds, loaded once. @throws where they can't be fetched. */
+export function loadPiano(): Promise<Piano> {
   loading ??= Promise.all([import('tone'), decodedPiano()]).then(([tone, sounds]) => {
     tone.getContext().lookAhead = LOOK_AHEAD_S;
     const urls = Object.fromEntries(sounds.map(({ name, buffer }) => [name, buffer]));

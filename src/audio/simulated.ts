@@ -1,6 +1,7 @@
 import type { SingerProfile } from '../core/sim/profile';
 import type { SimTask } from '../core/sim/score';
 import type { SingOptions } from '../core/sim/sing';
+import { typicalProfile } from '../core/sim/typical';
 import type { Pcm } from '../core/voice/types';
 
 export interface SingRequest {
@@ -8,6 +9,14 @@ export interface SingRequest {
   task: SimTask;
   options: SingOptions;
 }
+
+/** Fetch what the simulated singer runs on, by a moment of song nobody hears: a page that may be without a network later needs it then. */
+export const loadSinger = (): Promise<Pcm> =>
+  singAside({
+    profile: typicalProfile('tenor', 'blend'),
+    task: { kind: 'sustain', midi: 55, seconds: 0.05 },
+    options: { seed: 1, sampleRate: 8000 },
+  });
 
 /** What the simulated singer sings, made in a worker. */
 export function singAside(request: SingRequest): Promise<Pcm> {

@@ -36,7 +36,7 @@ export class BundleError extends Error {}
 
 const Rows = z.array(z.record(z.string(), z.unknown())).max(MOST_ROWS);
 /** Tables that bundles of earlier versions don't have. */
-const NEWER: readonly Bundled[] = ['song', 'repertoire', 'song_take'];
+const NEWER: readonly Bundled[] = ['model', 'song', 'repertoire', 'song_take'];
 /** What `wendel.json` holds, as far as it is read here; docs/bundle.schema.json has every column. */
 const Bundle = z.object({
   wendel: z.literal('studio'),

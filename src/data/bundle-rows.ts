@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MANNERS, MOST_MODEL_BYTES } from '../core/exercise/model';
 import { ExerciseShape } from '../core/format/exercise';
 import { CourseShape, ProtocolShape } from '../core/format/lesson';
 import { EditsShape, ItemShape, TermsShape } from '../core/format/plan';
@@ -62,6 +63,18 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     steps: ProtocolShape.shape.steps,
   }),
   exercise: z.object({ id: z.uuid(), exercise: ExerciseShape, changed_at: At }),
+  model: z.object({
+    id: z.uuid(),
+    singer_id: z.uuid().nullable().default(null),
+    exercise_id: Text(60),
+    manner: z.enum(MANNERS),
+    /** As PostgreSQL writes bytes in JSON. */
+    wav: z
+      .string()
+      .regex(/^\\x([0-9a-f]{2})*$/)
+      .max(2 + 2 * MOST_MODEL_BYTES),
+    made_at: At,
+  }),
   template: z.object({ id: z.uuid(), name: Text(80), items: z.array(ItemShape).max(30), created_at: At }),
   song: z.object({ id: z.uuid(), song: SongShape, note: Text(4000).default(''), changed_at: At }),
   repertoire: z.object({ singer_id: z.uuid(), song_id: z.uuid(), chosen: ChosenShape, changed_at: At }),
@@ -128,6 +141,7 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     day: entry.day,
     at: At,
     what: entry.what,
+    answer: Text(2000).default(''),
     received_at: At,
   }),
 };

@@ -9,6 +9,7 @@ export const BUNDLED = [
   'lesson',
   'protocol',
   'exercise',
+  'model',
   'template',
   'song',
   'repertoire',

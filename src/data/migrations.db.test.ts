@@ -56,6 +56,7 @@ const ROWS: Record<string, Record<string, unknown>> = {
   take_audio: { studio_id: id(1), take_id: id(7), part: 0, bytes: '\\x010203' },
   analysis: { studio_id: id(1), take_id: id(7), engine: 'e', findings: { a: 1 }, trace: {} },
   mark: { id: id(8), studio_id: id(1), take_id: id(7), time_s: 1, midi: 60, direction: 'up', verdict: 'add', by: 'singer' },
+  model: { id: id(31), studio_id: id(1), singer_id: id(2), exercise_id: 'e', manner: 'like-this', wav: '\\x010203' },
   song_take: { take_id: id(7), studio_id: id(1), song_id: id(30), semitones: 2, predicted: [] },
   assignment: { id: id(9), studio_id: id(1), singer_id: id(2), note: 'a', items: [], starts_on: day, stand: { phase: 'p' } },
   link: { id: id(10), studio_id: id(1), singer_id: id(2), token_hash: hash, expires_at: at },

@@ -13,11 +13,18 @@ export const lately = (): string => format(subDays(new Date(), LATELY_DAYS), 'yy
 /** A singer's log from a day on, oldest first. */
 export async function practiceOf({ db, studioId }: StudioTx, singerId: string, fromDay = '0001-01-01'): Promise<Entry[]> {
   const rows = await db
-    .select({ id: practice.id, assignmentId: practice.assignmentId, day: practice.day, at: practice.at, what: practice.what })
+    .select({
+      id: practice.id,
+      assignmentId: practice.assignmentId,
+      day: practice.day,
+      at: practice.at,
+      what: practice.what,
+      answer: practice.answer,
+    })
     .from(practice)
     .where(and(eq(practice.studioId, studioId), eq(practice.singerId, singerId), gte(practice.day, fromDay)))
     .orderBy(asc(practice.at));
-  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+  return rows.map(({ answer, ...r }) => ({ ...r, at: r.at.toISOString(), ...(answer ? { answer } : {}) }));
 }
 
 /** Add lines to a singer's log; one that is there already stays as it is. */
@@ -27,6 +34,16 @@ export async function addPractice({ db, studioId }: StudioTx, singerId: string, 
     .insert(practice)
     .values(entries.map((e) => ({ ...e, at: new Date(e.at), studioId, singerId })))
     .onConflictDoNothing();
+}
+
+/** Answer a line of a log. @returns false where there is no such line. */
+export async function answerPractice({ db, studioId }: StudioTx, id: string, answer: string): Promise<boolean> {
+  const rows = await db
+    .update(practice)
+    .set({ answer })
+    .where(and(eq(practice.studioId, studioId), eq(practice.id, id)))
+    .returning({ id: practice.id });
+  return rows.length > 0;
 }
 
 /** When the studio last received a line of any log; null: never. */

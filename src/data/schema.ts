@@ -17,6 +17,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Intake } from '../core/format/singer';
+import type { Manner } from '../core/exercise/model';
 import type { Course, LessonStep } from '../core/lesson/types';
 import type { SchoolId } from '../core/map/schools';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
@@ -112,6 +113,28 @@ export const lesson = pgTable(
     ),
     index('lesson_by_singer').on(t.singerId, t.startedAt),
     unique('lesson_studio_id').on(t.studioId, t.id),
+  ],
+);
+
+/** A coach's own voice on an exercise, as it should or should not sound: for all singers, or for one. */
+export const model = pgTable(
+  'model',
+  {
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    singerId: uuid('singer_id'),
+    exerciseId: text('exercise_id').notNull(),
+    manner: text('manner').$type<Manner>().notNull(),
+    wav: bytea('wav').notNull(),
+    madeAt: at('made_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'model_singer' }).onDelete(
+      'cascade',
+    ),
+    // One of each kind: a new one takes the place of the old.
+    unique('model_one').on(t.studioId, t.exerciseId, t.manner, t.singerId).nullsNotDistinct(),
+    check('model_manner', sql`${t.manner} in ('like-this', 'not-like-this')`),
   ],
 );
 
@@ -418,6 +441,8 @@ export const practice = pgTable(
     day: date('day', { mode: 'string' }).notNull(),
     at: at('at').notNull(),
     what: jsonb('what').$type<Before | Done>().notNull(),
+    /** The coach's answer to the singer's words in it. */
+    answer: text('answer').notNull().default(''),
     receivedAt: at('received_at').notNull().defaultNow(),
   },
   (t) => [
@@ -435,6 +460,10 @@ export const practice = pgTable(
     index('practice_items')
       .on(t.singerId, t.day, t.studioId)
       .where(sql`what->>'kind' = 'item'`),
+    // Words that wait for an answer.
+    index('practice_words')
+      .on(t.singerId, t.day, t.studioId)
+      .where(sql`what->>'word' is not null and answer = ''`),
     // Asked every second or so by pages that want to know what is new.
     index('practice_by_arrival').on(t.studioId, t.receivedAt),
   ],

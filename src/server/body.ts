@@ -3,11 +3,8 @@ import { Problem } from './problem';
 /** Most bytes a request may hold that isn't sound or a bundle: a plan, a lesson, a day of practice are a tenth of it. */
 const MOST_BYTES = 256 * 1024;
 
-/**
- * What a request holds as JSON, read no further than it may be long: nobody's body is gathered or parsed without limit.
- * @throws Problem (413) when it is longer, (400) when it holds what can't be stored; SyntaxError when it is no JSON.
- */
-export async function jsonOf(request: Request, mostBytes = MOST_BYTES): Promise<unknown> {
+/** What a request holds, read no further than it may be long: nobody's body is gathered without limit. @throws Problem (413) when it is longer. */
+export async function bytesOf(request: Request, mostBytes: number): Promise<Buffer> {
   const tooLong = () => new Problem(`The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`, 413);
   if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLong();
   const reader = request.body?.getReader();
@@ -23,8 +20,15 @@ export async function jsonOf(request: Request, mostBytes = MOST_BYTES): Promise<
     }
     pieces.push(value);
   }
-  return JSON.parse(Buffer.concat(pieces).toString(), storable);
+  return Buffer.concat(pieces);
 }
+
+/**
+ * What a request holds as JSON. @throws Problem (413) when it is longer than it may be, (400) when it holds what can't be stored;
+ * SyntaxError when it is no JSON.
+ */
+export const jsonOf = async (request: Request, mostBytes = MOST_BYTES): Promise<unknown> =>
+  JSON.parse((await bytesOf(request, mostBytes)).toString(), storable);
 
 /** Signs the database can't hold and no keyboard makes: NUL, and halves of a pair that stands for one sign. */
 function storable(key: string, value: unknown): unknown {

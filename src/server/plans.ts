@@ -18,6 +18,7 @@ import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers }
 import { StudioTx } from '../data/client';
 import { ownExercises } from '../data/exercises';
 import { lastHealth } from '../data/lessons';
+import { modelsFor } from '../data/models';
 import { mapOf } from '../data/pooling';
 import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
@@ -69,6 +70,7 @@ export async function viewPlan(singerId: string) {
       others: await newestOfOthers(tx, singerId),
       assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
       practised,
+      models: await modelsFor(tx, singerId),
     };
   });
 }

@@ -3,14 +3,16 @@ import { EntryShape } from '../core/format/practice';
 import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
 import { evidenceFor, mapOf } from '../data/pooling';
-import { addPractice, lately, newestPractice, practiceOf } from '../data/practice';
+import { addPractice, answerPractice, lately, newestPractice, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
+import { modelsFor } from '../data/models';
 import { studioSettings } from '../data/studios';
 import { dayOf } from './day';
 import { asSinger } from './links';
 import { whole } from './plans';
 import { measuresByDay } from '../core/practice/measures';
 import type { VoiceMap } from '../core/map/types';
+import { Problem } from './problem';
 import { mustFindSinger } from './singers';
 import { receiveTake, TakeMeta } from './takes';
 import { inPresentStudio } from './studio';
@@ -35,6 +37,7 @@ export const viewPractice = (token: string) =>
       map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
       assignment: newest ? whole(newest) : null,
       entries: await practiceOf(tx, singerId, lately()),
+      models: await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : []),
     };
   });
 
@@ -47,6 +50,15 @@ export const addEntries = (token: string, { entries }: z.infer<typeof EntriesInp
       singerId,
       entries.map((e) => ({ ...e, assignmentId: e.assignmentId && mine.has(e.assignmentId) ? e.assignmentId : null })),
     );
+  });
+
+export const AnswerInput = z.object({ answer: z.string().trim().max(2000) });
+
+/** Answer a singer's own words; the phone shows it. @throws Problem (404) where there is no such line. */
+export const answer = (entryId: string, { answer }: z.infer<typeof AnswerInput>) =>
+  inPresentStudio(async (tx) => {
+    if (!z.uuid().safeParse(entryId).success || !(await answerPractice(tx, entryId, answer)))
+      throw new Problem('There is no such line in any log of this studio.', 404);
   });
 
 /** A recording made on the singer's page. */

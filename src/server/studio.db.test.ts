@@ -35,6 +35,7 @@ import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
 import { health } from './health';
 import { removeExercise, saveExercise, viewShelf } from './exercises';
+import { saveModel } from './models';
 import { madeMailServer } from './made-mail-server';
 import { makeLink, sendAgain, viewMessages } from './links';
 import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
@@ -670,6 +671,8 @@ describe('studios are apart', () => {
     await setMark(await receive(wav), randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
     await saveProtocol({ ...PROTOCOLS[1], id: randomUUID() });
     await pinValue(singerId, { what: 'speaking', midi: 50 });
+    const voice = Buffer.from(writeWav({ samples: new Float32Array(800), sampleRate: 8000 }, 16));
+    await saveModel({ id: randomUUID(), exerciseId: 'long-siren', manner: 'like-this', singerId: null }, voice);
   });
 
   // From the catalogue, so that a new table without the lock fails here.

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
-import type { Entry } from '../practice/types';
+import { type Entry, FELT, LONGEST_WORD } from '../practice/types';
 
 const Because = z.object({
   fault: z.enum(FAULTS),
@@ -41,6 +41,9 @@ const Done = z.object({
   effort: z.number().int().min(0).max(10).nullable(),
   signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
   byHand: z.boolean(),
+  word: z.string().trim().max(LONGEST_WORD).optional(),
+  felt: z.array(z.enum(FELT)).max(FELT.length).optional(),
+  lighter: z.boolean().optional(),
 });
 /** A line of a singer's log, as it is sent, kept and taken along. */
 export const EntryShape = z.object({

@@ -94,7 +94,7 @@ function within(step: LessonStep, tonic: number, { voice, health }: Course): num
 }
 
 /** Stand at the beginning of step `at`, or of the first after it that isn't left out. */
-function enter(course: Course, at: number): Course {
+function enter({ walk: _, ...course }: Course, at: number): Course {
   let to = at;
   const skipped = { ...course.skipped };
   for (; to < course.steps.length; to++) {
@@ -113,7 +113,6 @@ function enter(course: Course, at: number): Course {
     held: false,
     confirming: false,
     vowel: null,
-    walk: undefined,
   };
 }
 

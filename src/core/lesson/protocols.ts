@@ -197,17 +197,17 @@ export const PROTOCOLS: Protocol[] = [
     ].map((id) => STEPS[id]),
   },
   {
-    id: 'at-the-piano',
-    name: 'At the piano',
-    purpose: 'Whatever this voice needs today: any exercise, any phrase of a song, one after another.',
-    asksHealth: true,
-    steps: [],
-  },
-  {
     id: 're-check',
     name: 'Ten-minute re-check',
     purpose: 'What has moved since last time: a warm-up, the top, and three sirens.',
     asksHealth: true,
     steps: ['warm-up', 'up', 'sirens'].map((id) => STEPS[id]),
+  },
+  {
+    id: 'at-the-piano',
+    name: 'At the piano',
+    purpose: 'Whatever this voice needs today: any exercise, any phrase of a song, one after another.',
+    asksHealth: true,
+    steps: [],
   },
 ];

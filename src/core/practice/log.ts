@@ -64,6 +64,14 @@ export interface PractisedInShort {
   last: string | null;
 }
 
+/** Words of the singer's own, newest first; `open`: only those the coach hasn't answered. */
+export const wordsIn = (entries: readonly Entry[], open = false) =>
+  entries
+    .flatMap(({ id, day, at, answer, what }) =>
+      what.kind === 'item' && what.word && !(open && answer) ? [{ id, day, at, name: what.name, word: what.word, answer }] : [],
+    )
+    .sort((a, b) => b.at.localeCompare(a.at));
+
 /** How somebody practises, from the newest assigned week and the days of the last two weeks with practice on them. */
 export function inShort(
   assigned: { startsOn: string; days: number[] } | null,

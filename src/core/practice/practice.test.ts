@@ -1,7 +1,7 @@
 import { additiveTone } from '../sim/tones';
 import { analyseTake } from '../take/analyse';
 import { loadOf } from './load';
-import { daysOf, inShort, kept, practisedOf } from './log';
+import { daysOf, inShort, kept, practisedOf, wordsIn } from './log';
 import { standing } from './standing';
 import { Before, Done, Entry } from './types';
 
@@ -90,4 +90,20 @@ test('days, what was practised of an exercise, and how much of the week was kept
   expect(inShort(assigned, practised, '2026-11-25', '2026-11-23').week).toBeNull();
   expect(inShort(assigned, practised, '2026-11-25', '2026-11-30').week).toEqual({ done: 2, of: 4 });
   expect(inShort(assigned, [], null, '2026-12-01')).toEqual({ week: null, days: 0, last: null });
+});
+
+test('words of the singer’s own come newest first; those that were answered can be left out', () => {
+  const lines = [
+    entry(before()),
+    entry(done('a', { word: 'first' })),
+    entry(done('b')),
+    { ...entry(done('c', { word: 'answered' })), answer: 'Yes.' },
+    entry(done('d', { word: 'last' }), '2026-11-26'),
+  ];
+  expect(wordsIn(lines).map((w) => [w.name, w.word, w.answer])).toEqual([
+    ['d', 'last', undefined],
+    ['c', 'answered', 'Yes.'],
+    ['a', 'first', undefined],
+  ]);
+  expect(wordsIn(lines, true).map((w) => w.word)).toEqual(['last', 'first']);
 });

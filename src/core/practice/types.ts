@@ -30,7 +30,19 @@ export interface Done {
   signs: Sign[];
   /** Told afterwards, practised without the page. */
   byHand: boolean;
+  /** The singer's own words on it: what was felt, what helped, a question. */
+  word?: string;
+  /** Where it was felt to buzz. */
+  felt?: Felt[];
+  /** After a straw: whether singing is lighter now than before. */
+  lighter?: boolean;
 }
+
+/** Places where a voice is felt to buzz: low notes in the chest, higher ones in the face and at the crown (common practice, no source). */
+export const FELT = ['breastbone', 'nose', 'crown'] as const;
+export type Felt = (typeof FELT)[number];
+
+export const LONGEST_WORD = 400;
 
 /** A judgement as it is kept: the verdict and its reason, key by key. */
 export interface Judged {
@@ -63,6 +75,8 @@ export interface Entry {
   day: string;
   at: string;
   what: Before | Done;
+  /** What the coach answered to the singer's words; missing where nothing was. */
+  answer?: string;
 }
 
 export const isDone = (e: Entry): e is Entry & { what: Done } => e.what.kind === 'item';

@@ -5,6 +5,7 @@ import { useFollowAlong } from '../../audio/follow-along';
 import { MEASURE_WORDS } from '../../core/plan/plan';
 import { patternText } from '../../core/exercise/pattern';
 import { renderKey } from '../../core/exercise/render';
+import type { Model } from '../../core/exercise/model';
 import type { Exercise } from '../../core/exercise/types';
 import { schoolById } from '../../core/map/schools';
 import { noteName } from '../../core/music/pitch';
@@ -23,6 +24,7 @@ import {
   weightWords,
 } from '../kit/words-of-work';
 import { HearIt } from '../kit/HearIt';
+import { ModelKeeper } from '../models/ModelKeeper';
 import { Staff } from '../staff/Staff';
 import { CurvePicture } from './CurvePicture';
 
@@ -33,6 +35,7 @@ const HEARD_KEYS = 4;
 /** One exercise of the shelf: how it goes, what it is for, and what can be made of it. */
 export function ExerciseCard({
   exercise: e,
+  models,
   shelf,
   own,
   onVariant,
@@ -40,6 +43,7 @@ export function ExerciseCard({
   onRemove,
 }: {
   exercise: Exercise;
+  models: readonly Model[];
   shelf: readonly Exercise[];
   own: boolean;
   onVariant: () => void;
@@ -93,6 +97,7 @@ export function ExerciseCard({
       <p className="text-lg">{e.how}</p>
       {e.purpose && <p>Because {e.purpose}.</p>}
       {e.caution && <p className="font-semibold">{e.caution}</p>}
+      <ModelKeeper exercise={e} singer={null} models={models} />
       <dl className="grid grid-cols-[8rem_1fr] gap-x-3 gap-y-0.5 text-sm">
         {facts.map(([name, value]) => (
           <div key={name} className="contents">

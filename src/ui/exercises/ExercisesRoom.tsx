@@ -2,6 +2,7 @@
 import { Plus, Upload } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { SHELF } from '../../core/exercise/shelf';
+import type { Model } from '../../core/exercise/model';
 import type { Exercise } from '../../core/exercise/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
@@ -14,7 +15,7 @@ import { ExerciseEditor } from './ExerciseEditor';
 import { emptyExercise, importFile, variantOf } from './make';
 
 /** The shelf: every exercise there is, ours and the studio's own; looked at, heard, varied, written, shared. */
-export function ExercisesRoom({ own: given }: { own: Exercise[] }) {
+export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models: Model[] }) {
   const [own, setOwn] = useState(given);
   const [filter, setFilter] = useState(ANYTHING);
   const [shown, setShown] = useState<string>(SHELF[0].id);
@@ -111,6 +112,7 @@ export function ExercisesRoom({ own: given }: { own: Exercise[] }) {
         ) : exercise ? (
           <ExerciseCard
             key={exercise.id}
+            models={models}
             exercise={exercise}
             shelf={all}
             own={isOwn(exercise.id)}

@@ -5,7 +5,7 @@ import { VoiceTypeId } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
 import type { SimTask } from '../../core/sim/score';
 import { typicalProfile } from '../../core/sim/typical';
-import { VOWELS } from './what-to-sing';
+import { vowelIn } from '../../core/sim/vowel-in';
 
 export type Source = TakeIdentity['source'];
 
@@ -20,12 +20,6 @@ export const DEVICE_KEY = 'wendel-microphone';
 
 /** The microphone chosen last on this device; null: the browser's own choice. */
 export const chosenMicrophone = (): string | null => localStorage.getItem(DEVICE_KEY);
-
-/** The vowel of a sound, as the simulated singer knows them: “la” has an ah. What has none (a straw, lips) is sung on oo. */
-function vowelIn(sound: string) {
-  if (!sound) return 'ah';
-  return [...VOWELS].find((v) => sound.includes(v)) ?? (/a/.test(sound) ? 'ah' : 'oo');
-}
 
 /** Open the chosen microphone, or the simulated singer, who sings `task` once and then calls `onEnd`. */
 export async function openSource(

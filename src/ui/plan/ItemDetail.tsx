@@ -21,11 +21,14 @@ export function ItemDetail({
   item,
   exercise,
   conflicts,
+  models,
   onEdit,
 }: {
   item: PlanItem;
   exercise: Exercise;
   conflicts: Conflict[];
+  /** The coach's own voice, as it should and should not sound. */
+  models: React.ReactNode;
   onEdit: (part: Partial<PlanItem>) => void;
 }) {
   const along = useFollowAlong();
@@ -91,6 +94,7 @@ export function ItemDetail({
       </div>
       <p className="text-sm text-soft">{exercise.how}</p>
       <p className="text-sm text-soft">{item.advance}</p>
+      {models}
       <details className="text-sm">
         <summary className="min-h-9 cursor-pointer content-center text-soft">What decided</summary>
         <ul className="list-disc pl-5">

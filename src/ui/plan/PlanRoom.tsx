@@ -41,6 +41,8 @@ import { AssignPanel } from './AssignPanel';
 import { dayKey } from './days';
 import { DifferenceList } from './DifferenceList';
 import { GradeLadder } from './GradeLadder';
+import type { Model } from '../../core/exercise/model';
+import { ModelKeeper } from '../models/ModelKeeper';
 import { ItemDetail } from './ItemDetail';
 import { KeysPicture } from './KeysPicture';
 import { SetsMenu } from './SetsMenu';
@@ -59,6 +61,7 @@ interface Props {
     assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
     practised: Entry[];
     notices: HealthNotice[];
+    models: Model[];
   };
 }
 
@@ -297,6 +300,7 @@ function Planner({
                       item={shown}
                       exercise={exercise}
                       conflicts={conflicts.filter((c) => c.exerciseId === shown.exerciseId)}
+                      models={<ModelKeeper exercise={exercise} singer={singer} models={view.models} />}
                       onEdit={(part) => edit(shown.exerciseId, part)}
                     />
                   ) : (

@@ -13,7 +13,13 @@ import type { Exercise } from '../../core/exercise/types';
 import { taskOf } from '../../core/judge/hear';
 import { judgeTake } from '../../core/judge/judge';
 import type { KnownVoice } from '../../core/judge/types';
-import { Sign } from '../../core/plan/safety';
+import { type Manner, type Model } from '../../core/exercise/model';
+import { readWav } from '../../core/format/wav';
+import type { FindingName } from '../../core/map/types';
+import { simulatedModel } from '../../core/sim/model';
+import { clipOf } from '../../audio/clip';
+import { keepOwn, type OwnKey } from '../../sync/own-voice';
+import { dayKey } from '../plan/days';
 import type { PlanItem } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { loadOf } from '../../core/practice/load';
@@ -21,7 +27,9 @@ import { asKept, Done, Judged, Load, successOf } from '../../core/practice/types
 import { HOP_S } from '../../core/voice/types';
 import { useRecorder } from '../listen/useRecorder';
 import { Staff } from '../staff/Staff';
-import { Report } from './Report';
+import { HearModels } from './HearModels';
+import { HearYourself } from './HearYourself';
+import { Report, type Told } from './Report';
 import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
 
 const TEMPO_STEP = 4;
@@ -33,11 +41,20 @@ const LEAST_FRAMES = 40;
 const noFrames = () => {};
 const now = () => performance.now();
 
+/** Heard back from a moment before the key until its breath. */
+const BEFORE_KEY_S = 0.1;
+
 interface Result {
   seconds: number;
   keys: number[];
   load: Load | null;
   judged?: Judged;
+}
+
+/** The singer's own last key, beside an earlier day's. */
+interface Own {
+  now: OwnKey;
+  before: OwnKey | null;
 }
 
 /**
@@ -52,6 +69,8 @@ export function PracticePlayer({
   token,
   mayKeep,
   known,
+  findings,
+  models,
   limits,
   listening,
   onListen,
@@ -67,6 +86,10 @@ export function PracticePlayer({
   mayKeep: boolean;
   /** Where the singer's change lies, for what is heard. */
   known: KnownVoice;
+  /** What the map finds in this voice, surest first. */
+  findings: readonly FindingName[];
+  /** The coach's own voice on this exercise. */
+  models: Partial<Record<Manner, Model>>;
   /** The lowest and highest note that may be sung; null: not known. */
   limits: { low: number; high: number } | null;
   /** Whether the phone listens: asked once, not for each exercise. */
@@ -81,6 +104,7 @@ export function PracticePlayer({
   const [keeping, setKeeping] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [result, setResult] = useState<Result | null>(null);
+  const [own, setOwn] = useState<Own | null>(null);
   const [tune, setTune] = useState<(boolean | null)[]>([]);
   const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away; the exercise goes on without it.'));
   const moment = useRef<Moment | null>(null);
@@ -99,6 +123,10 @@ export function PracticePlayer({
     return !limits || item.keys.every((k) => inVoice(span, k + 12 * (octave + by), limits));
   };
   const laid = keys.map((k) => renderKey(exercise, k, tempo));
+  const middle = keys[Math.floor((Math.min(keys.length, item.keys.length) - 1) / 2)];
+  const modelled = (manner: Manner) =>
+    simulatedModel({ exercise, key: middle, tempo, sound: item.sound }, { type: voice, changeMidi: known.changeMidi, findings }, manner);
+  const simulated = { 'like-this': modelled('like-this'), 'not-like-this': modelled('not-like-this') };
   const sounding = along.sounding;
   const at = sounding?.key ?? 0;
 
@@ -139,9 +167,10 @@ export function PracticePlayer({
   const finish = async (through: number) => {
     const seconds = (now() - begun.current) / 1000;
     if (moment.current) {
-      const last = judge(moment.current);
-      setTune((all) => [...all.slice(0, Math.max(0, through - 1)), last]);
+      const inTune = judge(moment.current);
+      setTune((all) => [...all.slice(0, Math.max(0, through - 1)), inTune]);
     }
+    const last = moment.current;
     moment.current = null;
     takeAt.current = null;
     const sung = keys.slice(0, through);
@@ -153,6 +182,14 @@ export function PracticePlayer({
       const { findings, trace } = heard;
       load = loadOf(trace);
       judged = asKept(judgeTake({ exercise, sound: item.sound, keys: sung, tempo }, { findings, trace }, known));
+    }
+    if (finished && last && last.takeMs !== null) {
+      const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
+      const fromS = Math.max(0, (last.sinceMs - last.takeMs) / 1000 + last.key.chordS - BEFORE_KEY_S);
+      const sound = clipOf({ samples: samples.subarray(Math.round(fromS * sampleRate)), sampleRate });
+      const now = { day: dayKey(new Date()), sound };
+      // Without anybody's word for recording it is heard once and gone.
+      setOwn({ now, before: mayKeep ? await keepOwn(exercise.id, now) : null });
     }
     if (finished) {
       if (keeping && mayKeep) void recorder.deliver(finished).catch(() => undefined);
@@ -205,7 +242,8 @@ export function PracticePlayer({
         <Report
           name={exercise.name}
           judged={result.judged ?? null}
-          onTell={(effort: number | null, signs: Sign[]) =>
+          straw={throughWater}
+          onTell={(told: Told) =>
             onDone({
               exerciseId: exercise.id,
               name: exercise.name,
@@ -213,12 +251,13 @@ export function PracticePlayer({
               tempo,
               ...result,
               success: result.judged ? successOf(result.judged.verdict) : null,
-              effort,
-              signs,
+              ...told,
               byHand: false,
             })
           }
-        />
+        >
+          {own && <HearYourself {...own} />}
+        </Report>
       </div>
     );
 
@@ -260,6 +299,7 @@ export function PracticePlayer({
       {item.straws && <p className="font-semibold">{item.straws}</p>}
       {!sounding && <p className="text-sm text-soft">{throughWater ? STRAW_REMINDER : BREATH_REMINDER}</p>}
       {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
+      {!sounding && <HearModels token={token} models={models} simulated={simulated} />}
       <Staff exercise={exercise} tonic={keys[at]} voice={voice} />
       <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
       <ol className="flex flex-wrap gap-1" aria-label="Keys">

@@ -9,12 +9,15 @@ import { daysBetween } from '../../core/plan/days';
 import { dayMinutes, STEP_MINUTES as LEAST_MINUTES } from '../../core/plan/dose';
 import { mayBeSerious, ruleForToday, SEE_DOCTOR, worst } from '../../core/plan/safety';
 import { forToday } from '../../core/plan/today';
-import { anchorsOf } from '../../core/plan/voice';
+import { anchorsOf, strongest } from '../../core/plan/voice';
+import { type Model, modelsOf } from '../../core/exercise/model';
+import { keepForOffline } from './keep-for-offline';
+import { modelPath } from './HearModels';
 import { noticesOf, returnShare, saidToday } from '../../core/practice/health';
 import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
 import { knownVoice } from '../../core/judge/known-voice';
-import { daysOf } from '../../core/practice/log';
+import { daysOf, wordsIn } from '../../core/practice/log';
 import { standing } from '../../core/practice/standing';
 import { Entry, isDone } from '../../core/practice/types';
 import { dayKey, weekFrom } from '../plan/days';
@@ -32,11 +35,12 @@ interface Props {
     map: VoiceMap;
     assignment: { id: string; note: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] } | null;
     entries: Entry[];
+    models: Model[];
   };
 }
 
 /** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
-export function PracticeRoom({ token, view: { singer, keepMonths, map, assignment, entries: given } }: Props) {
+export function PracticeRoom({ token, view: { singer, keepMonths, map, assignment, entries: given, models } }: Props) {
   actAs(`link:${token}`);
   const log = usePracticeLog(token, given, assignment?.id ?? null);
   const [open, setOpen] = useState<string | null>(null);
@@ -51,8 +55,8 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
   }, []);
   useEffect(() => {
     void takesLane.flush();
-    void keepForOffline();
-  }, []);
+    void keepForOffline(models.map((m) => modelPath(token, m.id)));
+  }, [models, token]);
 
   const stands = useMemo(() => (today ? standing(log.entries, today) : null), [log.entries, today]);
   if (!today || !stands) return <main className="p-4" aria-busy="true" />;
@@ -128,6 +132,8 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
           token={token}
           mayKeep={singer.consent !== 'none'}
           limits={anchors ?? null}
+          findings={strongest(map.findings).map((f) => f.name)}
+          models={modelsOf(models, playing.exerciseId, singer.id)}
           known={knownVoice(map, expectedChange(singer.voiceType))}
           listening={listening}
           onListen={setListening}
@@ -140,6 +146,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
       ) : (
         <>
           {assignment.note && <p className="text-lg">{assignment.note}</p>}
+          <Answers entries={log.entries} />
           {stands.lighter && <p className="card border-band">{stands.lighter}</p>}
           {share < 1 && (
             <p className="card border-band">On the way back: {Math.round(share * 100)} % of the usual minutes today, and softer.</p>
@@ -225,6 +232,22 @@ function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS;
   );
 }
 
+/** So many answers stand on the page, the newest first. */
+const SHOWN_ANSWERS = 2;
+
+/** What the coach answered to the singer's own words. */
+function Answers({ entries }: { entries: Entry[] }) {
+  const answered = wordsIn(entries).filter((w) => w.answer);
+  return answered.slice(0, SHOWN_ANSWERS).map((w) => (
+    <p key={w.id} className="card border-band p-3" data-testid="answer">
+      <span className="block text-sm text-soft">
+        You wrote of {w.name}: “{w.word}”
+      </span>
+      {w.answer}
+    </p>
+  ));
+}
+
 const SHOWN_DAYS = 14;
 
 /** What was done on the last days: no streak that breaks, only what is there. */
@@ -247,17 +270,4 @@ function History({ entries }: { entries: Entry[] }) {
       </ul>
     </details>
   );
-}
-
-/** Have the page look after itself without a network: what is loaded now is kept for then. */
-async function keepForOffline(): Promise<void> {
-  if (!('serviceWorker' in navigator)) return;
-  try {
-    await navigator.serviceWorker.register('/sw.js', { scope: '/p/' });
-    const { active } = await navigator.serviceWorker.ready;
-    const loaded = performance.getEntriesByType('resource').map((r) => r.name);
-    active?.postMessage({ keep: [location.href, ...loaded.filter((url) => /\/_next\/static\/|\/piano\/|\.svg$/.test(url))] });
-  } catch {
-    // Without it the page needs the network; nothing else changes.
-  }
 }

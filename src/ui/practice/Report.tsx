@@ -3,24 +3,35 @@ import { useState } from 'react';
 import { MOST_EFFORT, Sign, SIGNS } from '../../core/plan/safety';
 import { judgementInWords } from '../../core/judge/words';
 import { noteName } from '../../core/music/pitch';
-import type { Judged } from '../../core/practice/types';
+import { type Done, FELT, type Felt, type Judged, LONGEST_WORD } from '../../core/practice/types';
 import { VERDICT_SIGNS, VERDICT_WORDS } from '../kit/verdict';
-import { SIGN_WORDS } from './words';
+import { FELT_WORDS, SIGN_WORDS } from './words';
 
 const LEVELS = Array.from({ length: 11 }, (_, i) => i);
 
-/** After an exercise: how hard it was, and whether anything was wrong. */
+/** What was told after an exercise. */
+export type Told = Pick<Done, 'effort' | 'signs' | 'word' | 'felt' | 'lighter'>;
+
+/** After an exercise: how hard it was, whether anything was wrong, where it was felt, and a word of the singer's own. */
 export function Report({
   name,
   judged,
+  straw,
   onTell,
+  children,
 }: {
   name: string;
   judged: Judged | null;
-  onTell: (effort: number | null, signs: Sign[]) => void;
+  /** Sung through a straw: whether it is lighter now is asked. */
+  straw: boolean;
+  onTell: (told: Told) => void;
+  children?: React.ReactNode;
 }) {
   const [effort, setEffort] = useState<number | null>(null);
   const [signs, setSigns] = useState<Sign[]>([]);
+  const [felt, setFelt] = useState<Felt[]>([]);
+  const [lighter, setLighter] = useState<boolean | undefined>(undefined);
+  const [word, setWord] = useState('');
   return (
     <section className="card flex flex-col gap-4" aria-labelledby="report">
       <h2 id="report" className="text-2xl font-bold">
@@ -45,6 +56,7 @@ export function Report({
           </ol>
         </div>
       )}
+      {children}
       <fieldset>
         <legend className="mb-1">Effort, 0 none to 10 the most there is</legend>
         <div className="grid grid-cols-6 gap-1">
@@ -66,21 +78,75 @@ export function Report({
           {SIGNS.filter((s) => s !== 'effort').map((sign) => {
             const on = signs.includes(sign);
             return (
-              <button
-                key={sign}
-                aria-pressed={on}
-                className={`min-h-12 rounded-lg border-2 ${on ? 'border-accent bg-accent text-accent-ink' : 'border-line bg-card'}`}
-                onClick={() => setSigns(on ? signs.filter((s) => s !== sign) : [...signs, sign])}
-              >
+              <Tap key={sign} on={on} onClick={() => setSigns(on ? signs.filter((s) => s !== sign) : [...signs, sign])}>
                 {SIGN_WORDS[sign]}
-              </button>
+              </Tap>
             );
           })}
         </div>
       </fieldset>
-      <button className="button-main min-h-14 text-lg" onClick={() => onTell(effort, signs)}>
-        {signs.length ? 'Tell it' : 'Fine'}
+      <fieldset>
+        <legend className="mb-1">Where did it buzz?</legend>
+        <div className="grid grid-cols-3 gap-1">
+          {FELT.map((place) => {
+            const on = felt.includes(place);
+            return (
+              <Tap key={place} on={on} onClick={() => setFelt(on ? felt.filter((f) => f !== place) : [...felt, place])}>
+                {FELT_WORDS[place]}
+              </Tap>
+            );
+          })}
+        </div>
+      </fieldset>
+      {straw && (
+        <fieldset>
+          <legend className="mb-1">Is singing lighter now?</legend>
+          <div className="grid grid-cols-2 gap-1">
+            <Tap on={lighter === true} onClick={() => setLighter(lighter === true ? undefined : true)}>
+              Lighter
+            </Tap>
+            <Tap on={lighter === false} onClick={() => setLighter(lighter === false ? undefined : false)}>
+              No lighter
+            </Tap>
+          </div>
+        </fieldset>
+      )}
+      <label className="flex flex-col gap-1">
+        A word to your coach, or a question (if you like)
+        <textarea
+          className="field min-h-12 py-2 text-lg"
+          rows={1}
+          value={word}
+          maxLength={LONGEST_WORD}
+          onChange={(e) => setWord(e.target.value)}
+        />
+      </label>
+      <button
+        className="button-main min-h-14 text-lg"
+        onClick={() =>
+          onTell({
+            effort,
+            signs,
+            ...(word.trim() ? { word: word.trim() } : {}),
+            ...(felt.length ? { felt } : {}),
+            ...(lighter === undefined ? {} : { lighter }),
+          })
+        }
+      >
+        {signs.length || word.trim() ? 'Tell it' : 'Fine'}
       </button>
     </section>
+  );
+}
+
+function Tap({ on, onClick, children }: { on: boolean; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <button
+      aria-pressed={on}
+      className={`min-h-12 rounded-lg border-2 ${on ? 'border-accent bg-accent text-accent-ink' : 'border-line bg-card'}`}
+      onClick={onClick}
+    >
+      {children}
+    </button>
   );
 }

@@ -11,7 +11,8 @@ import type { DayMeasures } from '../../core/practice/measures';
 import { Entry, isDone } from '../../core/practice/types';
 import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
-import { heardInWords, toldInWords } from '../practice/words';
+import { KeptNote } from '../outbox/KeptNote';
+import { feltInWords, heardInWords, toldInWords } from '../practice/words';
 import { Chapters } from './Chapters';
 import { News } from './News';
 import { Report } from './Report';
@@ -125,9 +126,23 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                         {heardInWords(e.what)}
                         {e.what.effort !== null && `, effort ${e.what.effort}`}
                         {e.what.signs.length > 0 && <b className="text-warn"> {toldInWords(e.what)}</b>}
+                        {feltInWords(e.what)}
+                        {e.what.word && <q className="font-semibold"> {e.what.word}</q>}
                       </span>
                     ) : (
                       <span>{toldInWords(e.what) ? <b className="text-warn">{toldInWords(e.what)}</b> : 'all well before'}</span>
+                    )}
+                    {isDone(e) && e.what.word && (
+                      <div className="w-full pl-[4.75rem]">
+                        <KeptNote
+                          label="Your answer, shown on the phone"
+                          method="PUT"
+                          path={`/api/practice/${e.id}`}
+                          field="answer"
+                          stored={e.answer ?? ''}
+                          maxLength={2000}
+                        />
+                      </div>
                     )}
                   </li>
                 ))}

@@ -8,6 +8,7 @@ const WHAT: Record<string, string> = {
   exercise: 'an exercise',
   template: 'a set kept by name',
   song: 'a song',
+  model: 'a voice to imitate',
   repertoire: 'a song of a singer’s',
   pin: 'a pinned value of a map',
   take: 'a take',

@@ -28,6 +28,8 @@ interface Row extends SingerFields {
   health: HealthAnswers | null;
   practised: PractisedInShort;
   told: Before | Done | null;
+  /** The singer's own words that wait for an answer. */
+  asks: string | null;
 }
 
 /** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
@@ -70,9 +72,13 @@ function practiceWords({ week, days, last }: PractisedInShort): string {
   return days > 0 ? `practised ${days} of 7 days` : `practised ${dateOf(last!)}`;
 }
 
+/** Of a singer's words so many letters are shown. */
+const SHOWN_WORD = 60;
+
 /** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
-function wordFor({ told, practised: { week } }: Row): string | null {
+function wordFor({ told, asks, practised: { week } }: Row): string | null {
   if (told) return 'told of trouble';
+  if (asks) return `writes “${asks.length > SHOWN_WORD ? `${asks.slice(0, SHOWN_WORD).trimEnd()} …` : asks}”`;
   if (week && week.done === 0 && week.of >= SILENT_DAYS) return 'has not begun this week';
   return null;
 }

@@ -1,0 +1,74 @@
+import { expect, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
+
+test('the coach’s voice is heard on the phone, also without a network; the singer hears their own last key, asks, and is answered', async ({
+  baseURL,
+}) => {
+  test.setTimeout(480_000);
+  await withMicrophone(
+    sirenFile('models.wav', 'mezzo', 'blend', 9, 2.4).path,
+    async (page) => {
+      // The first of the week is shown beside it: the coach sings how it should sound.
+      await openSinger(page, 'Maren Quill', 'Plan');
+      const like = page.getByTestId('model-like-this');
+      await like.getByRole('button', { name: 'Record “like this”' }).click();
+      await expect(like.getByRole('button', { name: 'That is it' })).toBeEnabled();
+      await page.waitForTimeout(1500);
+      await like.getByRole('button', { name: 'That is it' }).click();
+      await like.getByRole('button', { name: 'Play “like this”' }).click();
+      await expect(like.getByRole('button', { name: 'Stop' })).toBeVisible();
+      await expect(like.getByRole('button', { name: 'Stop' })).toHaveCount(0);
+
+      const address = await practiceLink(page, 'Maren Quill');
+      await page.goto(address);
+      await page.getByRole('button', { name: 'All well' }).click();
+      await page.evaluate(() => navigator.serviceWorker.ready);
+      await page.reload();
+      // The answer is kept; the sound is kept with the page.
+      const item = page.getByTestId('practice-item').first();
+      await expect(item).toBeVisible();
+      await expect
+        .poll(() =>
+          page.evaluate(async () => (await (await caches.open('wendel-practice-1')).keys()).some((k) => k.url.includes('/models/'))),
+        )
+        .toBe(true);
+      await page.context().setOffline(true);
+      await page.reload();
+      await item.click();
+      const heard = page.getByRole('button', { name: 'Like this', exact: true });
+      await heard.click();
+      await expect(heard).toHaveAttribute('aria-pressed', 'true');
+      await expect(heard).toHaveAttribute('aria-pressed', 'false');
+      await expect(page.getByText(/Your coach’s voice/)).toBeVisible();
+      await expect(page.getByText(/could not be played/)).toHaveCount(0);
+
+      await page.getByRole('button', { name: 'Let the phone listen' }).click();
+      await page.getByRole('button', { name: 'Begin' }).click();
+      await expect(page.getByRole('button', { name: 'Enough' })).toBeVisible();
+      await page.waitForTimeout(4000);
+      await page.getByRole('button', { name: 'Enough' }).click();
+      const own = page.getByTestId('hear-yourself');
+      await own.getByRole('button', { name: 'Hear your last key' }).click();
+      await expect(own.getByText(/could not be played/)).toHaveCount(0);
+      await page.getByRole('button', { name: 'Crown' }).click();
+      await page.getByLabel(/A word to your coach/).fill('Is the last key too low?');
+      await page.getByRole('button', { name: 'Tell it' }).click();
+      await expect(page.getByRole('status')).toContainText('Kept here');
+      await page.context().setOffline(false);
+      await expect(page.getByRole('status')).toHaveCount(0);
+
+      await page.goto('/');
+      await expect(page.getByTestId('needing')).toContainText('Maren Quill writes “Is the last key too low?”');
+      await openSinger(page, 'Maren Quill', 'Progress');
+      const entry = page.getByTestId('entry').filter({ hasText: 'Is the last key too low?' });
+      await expect(entry).toContainText('buzzed at crown');
+      await entry.getByLabel(/Your answer/).fill('A tone higher next week.');
+      await page.keyboard.press('Tab');
+      await expect(entry.getByRole('status')).toHaveText('Kept.');
+      await page.goto(address);
+      await expect(page.getByTestId('answer')).toContainText('A tone higher next week.');
+      await page.goto('/');
+      await expect(page.getByText('Is the last key too low?')).toHaveCount(0);
+    },
+    baseURL!,
+  );
+});

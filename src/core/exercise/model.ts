@@ -1,0 +1,33 @@
+/** How a model sounds: as the exercise should, or as it should not. */
+export const MANNERS = ['like-this', 'not-like-this'] as const;
+export type Manner = (typeof MANNERS)[number];
+
+/** A coach's own voice on an exercise, apart from its sound. */
+export interface Model {
+  id: string;
+  exerciseId: string;
+  manner: Manner;
+  /** For one singer only; null: for everybody in the studio. */
+  singerId: string | null;
+}
+
+/** A model is short: ten seconds (and a moment for the hand). */
+export const MODEL_S = 10;
+export const LONGEST_MODEL_S = 12;
+/** What a model is kept at: enough for a voice, half the bytes. */
+export const MODEL_RATE = 22050;
+export const MOST_MODEL_BYTES = 600 * 1024;
+/** So many are kept in one studio. */
+export const MOST_MODELS = 150;
+
+/** Of an exercise's models those a singer hears: made for them before made for all. */
+export function modelsOf(models: readonly Model[], exerciseId: string, singerId: string | null): Partial<Record<Manner, Model>> {
+  const own = models.filter((m) => m.exerciseId === exerciseId && (m.singerId === null || m.singerId === singerId));
+  return Object.fromEntries(
+    MANNERS.flatMap((manner) => {
+      const of = own.filter((m) => m.manner === manner);
+      const best = of.find((m) => m.singerId !== null) ?? of[0];
+      return best ? [[manner, best]] : [];
+    }),
+  );
+}

@@ -1,0 +1,2 @@
+ALTER TABLE "practice" ADD COLUMN "answer" text DEFAULT '' NOT NULL;--> statement-breakpoint
+CREATE INDEX "practice_words" ON "practice" USING btree ("singer_id","day","studio_id") WHERE what->>'word' is not null and answer = '';

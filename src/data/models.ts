@@ -1,0 +1,53 @@
+import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import type { Model } from '../core/exercise/model';
+import { StudioTx } from './client';
+import { model } from './schema';
+
+const columns = { id: model.id, exerciseId: model.exerciseId, manner: model.manner, singerId: model.singerId };
+
+/** Models made for everybody and, where a singer is named, for them; of some exercises only, where these are named. */
+export async function modelsFor({ db, studioId }: StudioTx, singerId: string | null, exerciseIds?: readonly string[]): Promise<Model[]> {
+  if (exerciseIds?.length === 0) return [];
+  return db
+    .select(columns)
+    .from(model)
+    .where(
+      and(
+        eq(model.studioId, studioId),
+        singerId ? or(isNull(model.singerId), eq(model.singerId, singerId)) : isNull(model.singerId),
+        exerciseIds ? inArray(model.exerciseId, [...exerciseIds]) : undefined,
+      ),
+    )
+    .orderBy(model.exerciseId, model.manner);
+}
+
+export async function countModels({ db, studioId }: StudioTx): Promise<number> {
+  const [row] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(model)
+    .where(eq(model.studioId, studioId));
+  return row.n;
+}
+
+/** Keep a model; it takes the place of another of the same exercise, manner and singer. */
+export async function putModel({ db, studioId }: StudioTx, { wav, ...row }: Model & { wav: Buffer }): Promise<void> {
+  await db
+    .insert(model)
+    .values({ ...row, wav, studioId })
+    .onConflictDoUpdate({
+      target: [model.studioId, model.exerciseId, model.manner, model.singerId],
+      set: { id: row.id, wav, madeAt: sql`now()` },
+    });
+}
+
+export async function deleteModel({ db, studioId }: StudioTx, id: string): Promise<void> {
+  await db.delete(model).where(and(eq(model.studioId, studioId), eq(model.id, id)));
+}
+
+export async function soundOfModel({ db, studioId }: StudioTx, id: string): Promise<(Model & { wav: Buffer }) | undefined> {
+  const [row] = await db
+    .select({ ...columns, wav: model.wav })
+    .from(model)
+    .where(and(eq(model.studioId, studioId), eq(model.id, id)));
+  return row;
+}

@@ -1,0 +1,132 @@
+import { randomUUID } from 'node:crypto';
+import { Client } from 'pg';
+import { LONGEST_MODEL_S, MOST_MODELS } from '../core/exercise/model';
+import { writeWav } from '../core/format/wav';
+import { pool } from '../data/client';
+import { doorPool, Member } from '../data/door';
+import { assign, AssignmentInput } from './plans';
+import { makeLink } from './links';
+import { modelForSinger, ModelMeta, modelSound, removeModel, saveModel } from './models';
+import { addEntries, answer, EntriesInput, viewPractice } from './practice';
+import { addSinger } from './singers';
+import { viewStudio } from './studio-list';
+
+let mockMember: Member | null = null;
+jest.mock('./session', () => ({
+  presentMember: async () => mockMember,
+  senderAddress: async () => 'test',
+  afterAnswer: (work: () => Promise<unknown>) => void work(),
+}));
+
+const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
+const wavOf = (seconds: number, level = 0.1) =>
+  Buffer.from(writeWav({ samples: new Float32Array(Math.round(8000 * seconds)).fill(level), sampleRate: 8000 }, 16));
+const meta = (more: Partial<ModelMeta> = {}) =>
+  ModelMeta.parse({ id: randomUUID(), exerciseId: 'five-note-ah', manner: 'like-this', ...more });
+type ModelMeta = Parameters<typeof saveModel>[0];
+const soundOf = async (answered: Promise<Response>) => Buffer.from(await (await answered).arrayBuffer());
+
+let singerId: string;
+let other: string;
+let token: string;
+
+beforeAll(async () => {
+  await owner.connect();
+  const studioId = (await owner.query('select id from studio order by created_at limit 1')).rows[0].id;
+  mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
+  const fields = { part: '', voiceType: 'tenor' as const, note: '', email: null, intake: null, school: null };
+  singerId = await addSinger({ name: 'Bram Weir', ...fields });
+  other = await addSinger({ name: 'Ilse Weir', ...fields });
+  token = (await makeLink(singerId)).address.split('/p/')[1];
+  const item = {
+    exerciseId: 'five-note-ah',
+    part: 'work',
+    keys: [55],
+    sound: 'ah',
+    tempo: 90,
+    minutes: 2,
+    timesADay: 1,
+    days: [0, 1, 2, 3, 4, 5, 6],
+    reason: '',
+    caution: '',
+    rules: [],
+    advance: '',
+  };
+  await assign(AssignmentInput.parse({ singerId, startsOn: '2026-11-23', items: [item] }));
+});
+afterAll(async () => {
+  await owner.query('delete from model');
+  await owner.query('delete from singer where name like $1', ['% Weir']);
+  await owner.end();
+  await pool().end();
+  await doorPool().end();
+});
+
+describe('a coach’s voice on an exercise', () => {
+  test('a new one takes the place of the old; what is for one singer is nobody else’s', async () => {
+    const [first, second] = [meta(), meta()];
+    await saveModel(first, wavOf(1));
+    await saveModel(second, wavOf(2));
+    await expect(modelSound(first.id)).rejects.toThrow(/no such model/);
+    expect((await soundOf(modelSound(second.id))).equals(wavOf(2))).toBe(true);
+
+    const [mine, theirs] = [meta({ singerId }), meta({ singerId: other, manner: 'not-like-this' })];
+    await saveModel(mine, wavOf(3));
+    await saveModel(theirs, wavOf(4));
+    const { models } = await viewPractice(token);
+    expect(models.map((m) => m.id).sort()).toEqual([second.id, mine.id].sort());
+    expect((await soundOf(modelForSinger(token, mine.id))).equals(wavOf(3))).toBe(true);
+    await expect(modelForSinger(token, theirs.id)).rejects.toThrow(/no such model/);
+    await removeModel(mine.id);
+    await expect(modelForSinger(token, mine.id)).rejects.toThrow(/no such model/);
+    // Going with a singer, what was made for them goes.
+    await owner.query('delete from singer where id = $1', [other]);
+    expect((await owner.query('select count(*)::int as n from model where id = $1', [theirs.id])).rows[0].n).toBe(0);
+  });
+
+  test('what is too long, no sound, or one too many is refused in words', async () => {
+    await expect(saveModel(meta(), wavOf(LONGEST_MODEL_S + 1))).rejects.toThrow(/12 seconds long at most; this one has 13/);
+    await expect(saveModel(meta(), Buffer.from('nothing'))).rejects.toThrow(/not a WAV file/);
+    await expect(saveModel(meta({ singerId: randomUUID() }), wavOf(1))).rejects.toThrow(/no such singer/i);
+    await owner.query(
+      "insert into model (id, studio_id, exercise_id, manner, wav) select gen_random_uuid(), $1, 'e' || n, 'like-this', '\\x00' from generate_series(1, $2) n",
+      [mockMember!.studioId, MOST_MODELS],
+    );
+    await expect(saveModel(meta({ exerciseId: 'one-more' }), wavOf(1))).rejects.toThrow(/keeps 150 models/);
+  });
+});
+
+test('a singer’s own words stand in the list until they are answered; the phone shows the answer', async () => {
+  const id = randomUUID();
+  const what = {
+    kind: 'item',
+    exerciseId: 'five-note-ah',
+    name: 'Five notes',
+    sound: 'ah',
+    tempo: 90,
+    keys: [55],
+    seconds: 60,
+    load: null,
+    success: null,
+    effort: 2,
+    signs: [],
+    byHand: false,
+    word: 'Is the last key too low?',
+    felt: ['crown'],
+    lighter: true,
+  };
+  const day = new Date().toISOString().slice(0, 10);
+  // Whoever sends a line can't answer it for the coach.
+  const lines = EntriesInput.parse({ entries: [{ id, assignmentId: null, day, at: new Date().toISOString(), what, answer: 'Yes' }] });
+  await addEntries(token, lines);
+  const asks = async () => (await viewStudio()).singers.find((s) => s.id === singerId)?.asks;
+  expect(await asks()).toBe('Is the last key too low?');
+  expect((await viewPractice(token)).entries.find((e) => e.id === id)).toMatchObject({
+    what: { word: what.word, felt: ['crown'], lighter: true },
+  });
+  expect((await viewPractice(token)).entries.find((e) => e.id === id)?.answer).toBeUndefined();
+  await answer(id, { answer: 'A tone higher next week.' });
+  expect(await asks()).toBeNull();
+  expect((await viewPractice(token)).entries.find((e) => e.id === id)?.answer).toBe('A tone higher next week.');
+  await expect(answer(randomUUID(), { answer: 'x' })).rejects.toThrow(/no such line/);
+});

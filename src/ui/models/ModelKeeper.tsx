@@ -1,0 +1,147 @@
+'use client';
+import { Mic, Play, Square, Trash2 } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import { useClip } from '../../audio/clip';
+import { openMicrophone } from '../../audio/input';
+import { Manner, MANNERS, Model, MODEL_RATE, MODEL_S, modelsOf } from '../../core/exercise/model';
+import { readWav, writeWav } from '../../core/format/wav';
+import { resample } from '../../core/signal/resample';
+import { forgetKept } from '../../sync/kept-takes';
+import { useMayChange } from '../kit/may-change';
+import { Notice } from '../kit/Notice';
+import { request } from '../kit/request';
+import { chosenMicrophone } from '../listen/sources';
+import { useRecorder } from '../listen/useRecorder';
+import { MANNER_WORDS } from './words';
+
+const noFrames = () => {};
+
+/** The coach's own voice on an exercise, as it should and should not sound: recorded, heard, taken away. For one singer, or for all. */
+export function ModelKeeper({
+  exercise,
+  singer,
+  models,
+}: {
+  exercise: { id: string; name: string };
+  singer: { id: string; name: string } | null;
+  models: readonly Model[];
+}) {
+  const router = useRouter();
+  const [making, setMaking] = useState<Manner | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const clip = useClip();
+  const mayChange = useMayChange();
+  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away: nothing was kept of it.'));
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  const mine = modelsOf(models, exercise.id, singer?.id ?? null);
+
+  const finish = async (manner: Manner) => {
+    clearTimeout(timer.current);
+    const finished = await recorder.stop();
+    recorder.close();
+    setMaking(null);
+    if (!finished) return;
+    void forgetKept(finished.take.id).catch(() => undefined);
+    const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
+    const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
+    const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
+    try {
+      await request(`/api/models/${crypto.randomUUID()}?${query}`, { method: 'PUT', body: wav });
+      router.refresh();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  const begin = async (manner: Manner) => {
+    clip.stop();
+    setProblem(null);
+    setMaking(manner);
+    try {
+      await recorder.start(
+        {
+          id: crypto.randomUUID(),
+          singerId: singer?.id ?? '',
+          singerName: singer?.name ?? '',
+          task: 'free',
+          vowel: '',
+          colour: null,
+          source: 'microphone',
+          recordedAt: new Date().toISOString(),
+          lessonId: null,
+          step: 'model',
+          asked: null,
+        },
+        (events) => openMicrophone(chosenMicrophone(), events),
+      );
+      timer.current = setTimeout(() => void finish(manner), MODEL_S * 1000);
+    } catch (error) {
+      setMaking(null);
+      setProblem((error as Error).message);
+    }
+  };
+  const remove = async (model: Model) => {
+    setProblem(null);
+    try {
+      await request(`/api/models/${model.id}`, { method: 'DELETE' });
+      router.refresh();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+
+  if (!mayChange && !Object.keys(mine).length) return null;
+  return (
+    <section aria-label={`How ${exercise.name} should and should not sound`} className="flex flex-col gap-1 text-sm">
+      <p className="text-soft">
+        Your own voice, up to {MODEL_S} seconds, for {singer ? singer.name : 'all singers'}: heard on the phone before the first key.
+      </p>
+      {MANNERS.map((manner) => {
+        const model = mine[manner];
+        const own = model && model.singerId === (singer?.id ?? null);
+        const words = MANNER_WORDS[manner];
+        return (
+          <div key={manner} className="flex flex-wrap items-center gap-1" data-testid={`model-${manner}`}>
+            <span className="w-28 font-semibold">{words}</span>
+            {model && (
+              <button
+                className="button-small min-h-11 min-w-11"
+                aria-label={clip.playing === model.id ? 'Stop' : `Play “${words.toLowerCase()}”`}
+                onClick={() => (clip.playing === model.id ? clip.stop() : void clip.play(model.id, `/api/models/${model.id}`))}
+              >
+                {clip.playing === model.id ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
+              </button>
+            )}
+            {mayChange &&
+              (making === manner ? (
+                <button className="button-main min-h-11 px-3" disabled={recorder.state !== 'recording'} onClick={() => void finish(manner)}>
+                  <Square aria-hidden size={16} /> That is it
+                </button>
+              ) : (
+                <button
+                  className="button-small min-h-11 px-3"
+                  aria-label={`Record “${words.toLowerCase()}”`}
+                  disabled={making !== null || recorder.state !== 'idle'}
+                  onClick={() => void begin(manner)}
+                >
+                  <Mic aria-hidden size={16} /> {own ? 'Anew' : 'Record'}
+                </button>
+              ))}
+            {mayChange && model && own && (
+              <button
+                className="button-small min-h-11 min-w-11"
+                aria-label={`Take “${words.toLowerCase()}” away`}
+                onClick={() => void remove(model)}
+              >
+                <Trash2 aria-hidden size={16} />
+              </button>
+            )}
+            {model && singer && !own && <span className="text-soft">made for all</span>}
+          </div>
+        );
+      })}
+      {(problem ?? clip.problem) && <Notice>{problem ?? clip.problem}</Notice>}
+    </section>
+  );
+}
