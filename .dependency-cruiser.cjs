@@ -14,6 +14,7 @@ const ROOMS = [
   'song',
   'lesson',
   'sim',
+  'ears',
   'format',
 ];
 /** Inside core: each room may use those before it, `plan/voice-types` (a table) being open to all after `music`. */

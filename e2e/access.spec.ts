@@ -117,6 +117,7 @@ const RULES: Record<string, Rule> = {
     async (t) => ({ path: `/singers/${await t.singer()}/songs/${(await t.own('songs')).id}` }),
   ],
   'GET /straws': ['reader', page('/straws')],
+  'GET /ears': ['reader', page('/ears')],
   'GET /post': ['coach', page('/post')],
   'GET /settings': ['reader', page('/settings')],
   'GET /settings/account': ['reader', page('/settings/account')],

@@ -170,4 +170,19 @@ export async function practiceLink(page: Page, name: string): Promise<string> {
   return (await page.getByTestId('practice-link').getAttribute('href'))!;
 }
 
+/** On a singer's page: the voice is well today, unless another test has said so already. */
+export async function answerWell(page: Page): Promise<void> {
+  const well = page.getByRole('button', { name: 'All well' });
+  await expect(well.or(page.getByTestId('practice-item').first())).toBeVisible();
+  if (await well.isVisible()) await well.click();
+}
+
+/** Until a singer's page has kept an address for a time without a network. */
+export const kept = (page: Page, part: string) =>
+  expect
+    .poll(() =>
+      page.evaluate(async (wanted) => (await (await caches.open('wendel-practice-1')).keys()).some((k) => k.url.includes(wanted)), part),
+    )
+    .toBe(true);
+
 export const found = (page: Page) => page.getByRole('region', { name: 'What was found' });

@@ -1,14 +1,14 @@
-import { expect, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
+import { answerWell, expect, kept, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
 
 test('the coach’s voice is heard on the phone, also without a network; the singer hears their own last key, asks, and is answered', async ({
   baseURL,
 }) => {
   test.setTimeout(480_000);
   await withMicrophone(
-    sirenFile('models.wav', 'mezzo', 'blend', 9, 2.4).path,
+    sirenFile('models.wav', 'baritone', 'blend', 9, 2.4).path,
     async (page) => {
       // The first of the week is shown beside it: the coach sings how it should sound.
-      await openSinger(page, 'Maren Quill', 'Plan');
+      await openSinger(page, 'Bram Toller', 'Plan');
       const like = page.getByTestId('model-like-this');
       await like.getByRole('button', { name: 'Record “like this”' }).click();
       await expect(like.getByRole('button', { name: 'That is it' })).toBeEnabled();
@@ -18,19 +18,15 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(like.getByRole('button', { name: 'Stop' })).toBeVisible();
       await expect(like.getByRole('button', { name: 'Stop' })).toHaveCount(0);
 
-      const address = await practiceLink(page, 'Maren Quill');
+      const address = await practiceLink(page, 'Bram Toller');
       await page.goto(address);
-      await page.getByRole('button', { name: 'All well' }).click();
+      await answerWell(page);
       await page.evaluate(() => navigator.serviceWorker.ready);
       await page.reload();
       // The answer is kept; the sound is kept with the page.
       const item = page.getByTestId('practice-item').first();
       await expect(item).toBeVisible();
-      await expect
-        .poll(() =>
-          page.evaluate(async () => (await (await caches.open('wendel-practice-1')).keys()).some((k) => k.url.includes('/models/'))),
-        )
-        .toBe(true);
+      await kept(page, '/models/');
       await page.context().setOffline(true);
       await page.reload();
       await item.click();
@@ -57,8 +53,8 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(page.getByRole('status')).toHaveCount(0);
 
       await page.goto('/');
-      await expect(page.getByTestId('needing')).toContainText('Maren Quill writes “Is the last key too low?”');
-      await openSinger(page, 'Maren Quill', 'Progress');
+      await expect(page.getByTestId('needing')).toContainText('Bram Toller writes “Is the last key too low?”');
+      await openSinger(page, 'Bram Toller', 'Progress');
       const entry = page.getByTestId('entry').filter({ hasText: 'Is the last key too low?' });
       await expect(entry).toContainText('buzzed at crown');
       await entry.getByLabel(/Your answer/).fill('A tone higher next week.');

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { Page } from '@playwright/test';
-import { expect, openSinger, practiceLink, test } from './browser';
+import { answerWell, expect, openSinger, practiceLink, test } from './browser';
 
 const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ['studio', (page) => page.goto('/')],
@@ -23,9 +23,7 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   [
     'practice today',
     async (page) => {
-      // The answer before holds for the day.
-      const well = page.getByRole('button', { name: 'All well' });
-      if (await well.isVisible()) await well.click();
+      await answerWell(page);
       await expect(page.getByTestId('practice-item').first()).toBeVisible();
     },
   ],
@@ -58,6 +56,7 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ],
   ['lessons', (page) => page.goto('/lessons')],
   ['straws', (page) => page.goto('/straws')],
+  ['ears', async (page) => (await page.goto('/ears'), page.getByRole('button', { name: 'Play' }).click())],
   ['settings', (page) => page.goto('/settings')],
   ['coaches', (page) => page.goto('/settings/coaches')],
   ['log', (page) => page.goto('/settings/log')],

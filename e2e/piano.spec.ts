@@ -11,14 +11,17 @@ async function atThePiano(page: Page, singer: string) {
   await expect(page.getByRole('heading', { name: 'What is sung today?' })).toBeVisible();
 }
 
-/** Look for something and begin it: typed, Enter. */
-async function singNow(page: Page, words: string) {
+/** Look for something and begin it: typed, Enter. @returns false, with the list closed again, where nothing of it fits this voice. */
+async function singNow(page: Page, words: string): Promise<boolean> {
   await page.keyboard.press('/');
   await expect(page.getByLabel('Look for an exercise or a phrase')).toBeFocused();
   await page.keyboard.type(words);
-  await expect(page.getByTestId('offers').getByRole('option').first()).toBeVisible();
-  await page.keyboard.press('Enter');
-  await expect(page.getByTestId('offers')).toHaveCount(0);
+  const offers = page.getByTestId('offers');
+  await expect(offers.getByRole('option').first()).toBeVisible();
+  const fits = (await offers.locator('[role=option]:not([aria-disabled=true])').count()) > 0;
+  await page.keyboard.press(fits ? 'Enter' : 'Escape');
+  await expect(offers).toHaveCount(0);
+  return fits;
 }
 
 /** Wait for the key in hand to be sung and told, and hold the walk there. */
@@ -37,14 +40,36 @@ test('a lesson by keyboard alone: eight exercises, three sounds, two phrases of 
     localStorage.setItem('wendel-lesson-source', 'simulated');
     localStorage.setItem('wendel-reference', 'none');
   });
-  await atThePiano(page, 'Lio Fenn');
+  // Two songs of her own. (Other tests count on how Lio and Maren sing.)
+  await openSinger(page, 'Ysolde Marsh', 'Listen');
+  const singer = /singers\/([^/]+)/.exec(page.url())![1];
+  await page.goto('/songs');
+  for (const title of [/Ferryman/, /Heron/]) {
+    const href = (await page.getByRole('link', { name: title }).first().getAttribute('href'))!;
+    expect((await page.request.put(`/api/singers/${singer}${href}`, { data: {} })).status()).toBe(200);
+  }
+  await atThePiano(page, 'Ysolde Marsh');
   let made = 0;
   const names: string[] = [];
-  for (const words of ['three notes', 'small chord', 'one-way slide', 'five notes up', 'octave leap', 'falling hum', 'ferryman', 'heron']) {
-    await singNow(page, words);
+  const sing = async (words: string) => {
+    if (!(await singNow(page, words))) return;
     await told(page, ++made);
     names.push(await page.getByTestId('ask').innerText());
-  }
+  };
+  for (const words of [
+    'three notes',
+    'small chord',
+    'five notes up',
+    'falling hum',
+    'low scale',
+    'straw slide',
+    'octave leap',
+    'jaw',
+    'hoot',
+  ])
+    if (made < 6) await sing(words);
+  await sing('ferryman');
+  await sing('heron');
   expect(new Set(names).size).toBe(8);
   // The same keys on two more sounds, beside one another.
   for (let more = 0; more < 2; more++) {
@@ -78,11 +103,11 @@ test('a lesson by keyboard alone: eight exercises, three sounds, two phrases of 
   await page.getByRole('link', { name: 'See the week' }).press('Enter');
   await expect(page.getByTestId('item').filter({ hasText: 'Heron' })).toHaveCount(1);
   await page.getByRole('button', { name: 'Assign week' }).press('Enter');
-  await page.getByRole('button', { name: 'Assign to Lio Fenn' }).press('Enter');
+  await page.getByRole('button', { name: 'Assign to Ysolde Marsh' }).press('Enter');
   await page.waitForURL(/\/assignments\//);
 
   // What was agreed stands on top of the next lesson.
-  await atThePiano(page, 'Lio Fenn');
+  await atThePiano(page, 'Ysolde Marsh');
   await singNow(page, 'three notes');
   await expect(page.getByTestId('agreed')).toContainText('Same as last week, but the slide on ng.');
 });

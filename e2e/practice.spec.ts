@@ -2,7 +2,7 @@ import { chromium } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
+import { expect, kept, LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -78,7 +78,8 @@ test('opened once it opens without a network; what was done then goes when the n
   await singer.goto(address);
   await expect(singer.getByRole('button', { name: 'All well' })).toBeVisible();
   await singer.evaluate(() => navigator.serviceWorker.ready);
-  await singer.waitForTimeout(2000);
+  await kept(singer, '/_next/static/');
+  await kept(singer, new URL(address, baseURL).pathname);
   await context.setOffline(true);
   await singer.reload();
   await singer.getByRole('button', { name: 'All well' }).click();

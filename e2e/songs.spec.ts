@@ -6,7 +6,7 @@ import { sing } from '../src/core/sim/sing';
 import { songTask } from '../src/core/sim/song';
 import { typicalProfile } from '../src/core/sim/typical';
 import { typedSong } from '../src/core/song/typed';
-import { expect, openSinger, singsOnCue, soundFile, test } from './browser';
+import { answerWell, expect, openSinger, singsOnCue, soundFile, test } from './browser';
 
 /** Six bars that go over a tenor's change and back; ours. */
 const SONG = typedSong({
@@ -69,7 +69,7 @@ test('a song by mouse: brought in, laid on the ladder, its key chosen, a hard ba
   await page.getByRole('button', { name: /phone$/ }).click();
   await page.getByRole('button', { name: 'Make a new link' }).click();
   await page.goto((await page.getByTestId('practice-link').getAttribute('href'))!);
-  await page.getByRole('button', { name: 'All well' }).click();
+  await answerWell(page);
   await expect(page.getByTestId('practice-item').filter({ hasText: 'The Weir' })).toBeVisible();
 
   // Sung: what was chosen is still chosen, and what was predicted is marked.

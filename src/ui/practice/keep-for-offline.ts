@@ -26,11 +26,16 @@ export async function keepForOffline(more: readonly string[]): Promise<void> {
   try {
     await navigator.serviceWorker.register('/sw.js', { scope: '/p/' });
     const { active } = await navigator.serviceWorker.ready;
+    const keep = () => {
+      const loaded = performance.getEntriesByType('resource').map((r) => r.name);
+      active?.postMessage({ keep: [location.href, ...loaded.filter((url) => NEEDED.test(url)), ...WORKLETS, ...more] });
+    };
+    // The page itself at once; what sounds and listens follows.
+    keep();
     await inCharge();
     prepareInput();
     await Promise.allSettled([loadPiano(), loadSinger()]);
-    const loaded = performance.getEntriesByType('resource').map((r) => r.name);
-    active?.postMessage({ keep: [location.href, ...loaded.filter((url) => NEEDED.test(url)), ...WORKLETS, ...more] });
+    keep();
   } catch {
     // Without it the page needs the network; nothing else changes.
   }

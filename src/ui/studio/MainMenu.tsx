@@ -15,6 +15,7 @@ const PLACES = [
   ['/exercises', 'Exercises'],
   ['/songs', 'Songs'],
   ['/straws', 'Straws'],
+  ['/ears', 'Ears'],
   ['/post', 'Post'],
 ] as const;
 
