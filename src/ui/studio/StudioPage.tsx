@@ -77,8 +77,8 @@ const SHOWN_WORD = 60;
 
 /** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
 function wordFor({ told, asks, practised: { week } }: Row): string | null {
-  if (told) return 'told of trouble';
-  if (asks) return `writes “${asks.length > SHOWN_WORD ? `${asks.slice(0, SHOWN_WORD).trimEnd()} …` : asks}”`;
+  const words = asks && `writes “${asks.length > SHOWN_WORD ? `${asks.slice(0, SHOWN_WORD).trimEnd()} …` : asks}”`;
+  if (told || words) return [told && 'told of trouble', words].filter(Boolean).join(' and ');
   if (week && week.done === 0 && week.of >= SILENT_DAYS) return 'has not begun this week';
   return null;
 }
