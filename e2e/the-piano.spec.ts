@@ -49,18 +49,7 @@ test('a lesson by keyboard alone: eight exercises, three sounds, two phrases of 
     await told(page, ++made);
     names.push(await page.getByTestId('ask').innerText());
   };
-  for (const words of [
-    'three notes',
-    'small chord',
-    'five notes up',
-    'falling hum',
-    'low scale',
-    'straw slide',
-    'octave leap',
-    'jaw',
-    'hoot',
-  ])
-    if (made < 6) await sing(words);
+  for (const words of ['three notes', 'small chord', 'one-way slide', 'five notes up', 'octave leap', 'falling hum']) await sing(words);
   await sing('ferryman');
   await sing('heron');
   expect(new Set(names).size).toBe(8);
