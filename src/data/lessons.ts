@@ -59,23 +59,16 @@ export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: stri
     .orderBy(desc(lesson.startedAt));
 }
 
-/** What was agreed at the end of the last lesson before another (or of the last of all); null where nothing was. */
+/** What was agreed at the end of the last lesson before another; null where nothing was. */
 export async function lastAgreed(
   { db, studioId }: StudioTx,
   singerId: string,
-  before?: Date,
+  before: Date,
 ): Promise<{ nextTime: string; on: Date } | null> {
   const [row] = await db
     .select({ nextTime: lesson.nextTime, on: lesson.startedAt })
     .from(lesson)
-    .where(
-      and(
-        eq(lesson.studioId, studioId),
-        eq(lesson.singerId, singerId),
-        ne(lesson.nextTime, ''),
-        before ? lt(lesson.startedAt, before) : undefined,
-      ),
-    )
+    .where(and(eq(lesson.studioId, studioId), eq(lesson.singerId, singerId), ne(lesson.nextTime, ''), lt(lesson.startedAt, before)))
     .orderBy(desc(lesson.startedAt))
     .limit(1);
   return row ?? null;

@@ -17,21 +17,16 @@ export function useEars() {
     // eslint-disable-next-line react-hooks/set-state-in-effect
     if (kept) setRecords({ ...NOTHING, ...(JSON.parse(kept) as Partial<Records>) });
   }, []);
-  const answer = useCallback(
-    (task: EarTask, isRight: boolean) =>
+  const change = useCallback(
+    (task: EarTask, to: (record: EarRecord) => EarRecord) =>
       setRecords((all) => {
-        const next = { ...all, [task]: answered(all[task], isRight) };
+        const next = { ...all, [task]: to(all[task]) };
         localStorage.setItem(keyOf(), JSON.stringify(next));
         return next;
       }),
     [],
   );
-  const forget = useCallback((task: EarTask) => {
-    setRecords((all) => {
-      const next = { ...all, [task]: NO_ANSWERS };
-      localStorage.setItem(keyOf(), JSON.stringify(next));
-      return next;
-    });
-  }, []);
+  const answer = (task: EarTask, isRight: boolean) => change(task, (record) => answered(record, isRight));
+  const forget = (task: EarTask) => change(task, () => NO_ANSWERS);
   return { records, answer, forget };
 }

@@ -75,27 +75,13 @@ export function Report({
       <fieldset>
         <legend className="mb-1">Anything wrong?</legend>
         <div className="grid grid-cols-2 gap-1">
-          {SIGNS.filter((s) => s !== 'effort').map((sign) => {
-            const on = signs.includes(sign);
-            return (
-              <Tap key={sign} on={on} onClick={() => setSigns(on ? signs.filter((s) => s !== sign) : [...signs, sign])}>
-                {SIGN_WORDS[sign]}
-              </Tap>
-            );
-          })}
+          <Taps options={SIGNS.filter((s) => s !== 'effort')} words={SIGN_WORDS} chosen={signs} onChange={setSigns} />
         </div>
       </fieldset>
       <fieldset>
         <legend className="mb-1">Where did it buzz?</legend>
         <div className="grid grid-cols-3 gap-1">
-          {FELT.map((place) => {
-            const on = felt.includes(place);
-            return (
-              <Tap key={place} on={on} onClick={() => setFelt(on ? felt.filter((f) => f !== place) : [...felt, place])}>
-                {FELT_WORDS[place]}
-              </Tap>
-            );
-          })}
+          <Taps options={FELT} words={FELT_WORDS} chosen={felt} onChange={setFelt} />
         </div>
       </fieldset>
       {straw && (
@@ -137,6 +123,28 @@ export function Report({
       </button>
     </section>
   );
+}
+
+/** Any of some things, each switched by a tap. */
+function Taps<T extends string, Chosen extends string>({
+  options,
+  words,
+  chosen,
+  onChange,
+}: {
+  options: readonly (T & Chosen)[];
+  words: Record<T, string>;
+  chosen: readonly Chosen[];
+  onChange: (chosen: Chosen[]) => void;
+}) {
+  return options.map((option) => {
+    const on = chosen.includes(option);
+    return (
+      <Tap key={option} on={on} onClick={() => onChange(on ? chosen.filter((c) => c !== option) : [...chosen, option])}>
+        {words[option]}
+      </Tap>
+    );
+  });
 }
 
 function Tap({ on, onClick, children }: { on: boolean; onClick: () => void; children: React.ReactNode }) {
