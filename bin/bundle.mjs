@@ -13,7 +13,7 @@ command(async () => {
   const { ensureProgram } = await import('./lib/compile.mjs');
   const { ensurePrograms } = await import('./lib/build.mjs');
   const { runProgram } = await import('./lib/run.mjs');
-  const program = await ensureProgram('src/cli/bundle.ts', ['src/core', 'src/data', 'src/cli']);
+  const program = await ensureProgram('src/cli/bundle.ts', ['src/core', 'src/contract', 'src/data', 'src/studio', 'src/cli']);
   if (process.argv[2] === 'schema') return void (await import(pathToFileURL(program).href));
   const { migrate } = await ensurePrograms();
   await withDatabase(dataFolder(), (urls) => {

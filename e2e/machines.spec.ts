@@ -1,10 +1,12 @@
-import { request as http } from '@playwright/test';
+import { APIRequestContext, request as http } from '@playwright/test';
 import { spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { createServer, request as ask } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { Readable } from 'node:stream';
 import { databaseUrls, freePort } from '../bin/lib/postgres.mjs';
 import { writeWav } from '../src/core/format/wav';
 import { sing } from '../src/core/sim/sing';
@@ -57,6 +59,23 @@ async function proxy(ports: number[]) {
   return { url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close: () => server.close() };
 }
 
+/** What a stream of changes tells whoever is signed in there: the next of a kind. */
+async function listenTo(request: APIRequestContext, address: string): Promise<{ next(what: string): Promise<unknown>; end(): void }> {
+  const { cookies } = await request.storageState();
+  const gone = new AbortController();
+  const answer = await fetch(address, { headers: { cookie: cookies.map((c) => `${c.name}=${c.value}`).join('; ') }, signal: gone.signal });
+  const lines = createInterface(Readable.fromWeb(answer.body as never));
+  const told = lines[Symbol.asyncIterator]();
+  return {
+    async next(what) {
+      for (let line = await told.next(); !line.done; line = await told.next())
+        if (line.value.startsWith('data: ') && line.value.includes(what)) return JSON.parse(line.value.slice('data: '.length));
+      throw new Error('The stream ended.');
+    },
+    end: () => gone.abort(),
+  };
+}
+
 test('two web and two analysis processes on one database, behind a proxy, are one Wendel', async ({ browser, request }) => {
   test.setTimeout(480_000);
   const port = await freePort();
@@ -83,7 +102,7 @@ test('two web and two analysis processes on one database, behind a proxy, are on
     // What a singer practises by one is news at the other.
     const { address } = (await (await request.post(`/api/singers/${singerId}/link`)).json()) as { address: string };
     const token = new URL(address).pathname.split('/').pop();
-    const before = await (await request.get('/api/news')).json();
+    const changes = await listenTo(request, `http://127.0.0.1:${COPY.port}/api/changes`);
     const line = {
       id: crypto.randomUUID(),
       assignmentId: null,
@@ -93,7 +112,8 @@ test('two web and two analysis processes on one database, behind a proxy, are on
     };
     const there = await http.newContext({ baseURL: `http://127.0.0.1:${port}`, storageState: NOBODY });
     expect((await there.post(`/api/p/${token}/entries`, { data: { entries: [line] } })).status()).toBe(200);
-    await expect.poll(async () => (await request.get('/api/news')).json()).not.toEqual(before);
+    expect(await changes.next('practised')).toEqual({ what: 'practised', id: singerId });
+    changes.end();
 
     // Tries are counted together.
     const email = `${crypto.randomUUID()}@barge.example`;

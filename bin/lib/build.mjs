@@ -10,8 +10,11 @@ const WEB_SOURCES = [
   'src/app',
   'src/ui',
   'src/audio',
+  'src/sync',
   'src/core',
+  'src/contract',
   'src/data',
+  'src/studio',
   'src/server',
   'public',
   'next.config.ts',
@@ -19,7 +22,7 @@ const WEB_SOURCES = [
   'package-lock.json',
   'tsconfig.json',
 ];
-const SERVER_SOURCES = ['src/core', 'src/data', 'src/cli', 'src/worker'];
+const SERVER_SOURCES = ['src/core', 'src/contract', 'src/data', 'src/studio', 'src/cli', 'src/worker'];
 const COMMAND_SOURCES = ['src/core', 'src/cli'];
 
 /** The piano's samples, out of their package under names a URL can carry ("D#4" becomes "Ds4"). */

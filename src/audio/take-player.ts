@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { addressOf } from '../sync/ask';
 
 /** Where a stored take is playing: which, and the second it has reached. */
 export interface Playing {
@@ -31,7 +32,7 @@ export function useTakePlayer(follows = true) {
   const play = useCallback(
     (takeId: string, fromS: number, toS = Infinity) => {
       const element = (audio.current ??= new Audio());
-      const src = `/api/takes/${takeId}/audio`;
+      const src = addressOf('GET /api/takes/[takeId]/audio', { takeId });
       part.current = { fromS: Math.max(0, fromS), toS };
       if (!element.src.endsWith(src)) element.src = src;
       element.currentTime = Math.max(0, fromS);

@@ -3,7 +3,8 @@ import { createWriteStream, existsSync, renameSync, rmSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { parseArgs } from 'node:util';
-import { bringIn, BundleError, bundleOf } from '../data/bundle-file';
+import { bringIn, bundleOf } from '../studio/bundle-file';
+import { Refusal } from '../studio/refusal';
 import { inStudio, pool, studioIds } from '../data/client';
 import { studioSettings } from '../data/studios';
 import { bundleSchema } from './bundle-schema';
@@ -11,7 +12,7 @@ import { bundleSchema } from './bundle-schema';
 const say = (text: string) => process.stderr.write(`${text}\n`);
 
 async function exportTo(studioId: string, path: string): Promise<void> {
-  if (existsSync(path)) throw new BundleError(`${path} is there already: give another name.`);
+  if (existsSync(path)) throw new Refusal('unfit', `${path} is there already: give another name.`);
   const { stream, singers, takes } = await bundleOf(studioId);
   const aside = `${path}.part`;
   try {
@@ -24,7 +25,7 @@ async function exportTo(studioId: string, path: string): Promise<void> {
 }
 
 async function importFrom(studioId: string, path: string, dryRun: boolean): Promise<void> {
-  if (!existsSync(path)) throw new BundleError(`There is no file ${path}.`);
+  if (!existsSync(path)) throw new Refusal('unfit', `There is no file ${path}.`);
   const { tables, recordings, settings } = await bringIn(studioId, path, dryRun);
   for (const { name, fresh, known } of tables) say(`${name}: ${fresh} new${known ? `, ${known} there already` : ''}`);
   say(`recordings: ${recordings} new`);
@@ -37,7 +38,7 @@ async function studioCalled(name: string | undefined): Promise<string> {
   const ids = await studioIds();
   if (name === undefined) return ids[0];
   for (const id of ids) if ((await inStudio(id, studioSettings)).name === name) return id;
-  throw new BundleError(`There is no studio called ${name}.`);
+  throw new Refusal('unfit', `There is no studio called ${name}.`);
 }
 
 async function main() {
@@ -49,11 +50,11 @@ async function main() {
   if (what === 'schema') return void process.stdout.write(`${JSON.stringify(bundleSchema(), null, 2)}\n`);
   if (what === 'export' && path) await exportTo(await studioCalled(values.studio), path);
   else if (what === 'import' && path) await importFrom(await studioCalled(values.studio), path, values['dry-run']);
-  else throw new BundleError('Say what to do: npm run bundle -- export FILE, or npm run bundle -- import FILE [--dry-run]');
+  else throw new Refusal('unfit', 'Say what to do: npm run bundle -- export FILE, or npm run bundle -- import FILE [--dry-run]');
   await pool().end();
 }
 
 main().catch((error: Error) => {
-  say(error instanceof BundleError ? error.message : (error.stack ?? error.message));
+  say(error instanceof Refusal ? error.message : (error.stack ?? error.message));
   process.exit(1);
 });

@@ -11,7 +11,7 @@ import { insertAssignment } from '../data/assignments';
 import type { StudioTx } from '../data/client';
 import { savePlanning } from '../data/plans';
 import { addPractice } from '../data/practice';
-import { poolNow } from '../data/pooling';
+import { poolNow } from '../studio/pooling';
 
 /** How somebody of the demo's cast practises: the phase of each week up to this one, the share of days kept, and a sign told yesterday. */
 interface Habit {

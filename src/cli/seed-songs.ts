@@ -6,7 +6,7 @@ import { keysFor } from '../core/song/keys';
 import { heardIn, predictionOf } from '../core/song/outcome';
 import { songVoice } from '../core/song/voice';
 import type { StudioTx } from '../data/client';
-import { mapOf } from '../data/pooling';
+import { mapOf } from '../studio/pooling';
 import { listSingers } from '../data/singers';
 import { choose, insertSongTake, putSong, saveHeard } from '../data/songs';
 import { storeTake, voiceAt } from './seed-take';

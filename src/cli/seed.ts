@@ -4,7 +4,7 @@ import { SimTask } from '../core/sim/score';
 import { Vowel } from '../core/sim/tract';
 import { auditOf } from '../data/audit';
 import { inStudio, pool, StudioTx, studioIds } from '../data/client';
-import { poolOne } from '../data/pooling';
+import { poolOne } from '../studio/pooling';
 import { HABITS, seedPractice } from './seed-practice';
 import { seedSongs } from './seed-songs';
 import { storeTake, voiceAt } from './seed-take';

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { bigint, boolean, check, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { Role } from '../core/format/studio';
 import { studio } from './schema';
 
 /**
@@ -90,10 +91,6 @@ export const twoFactor = pgTable(
   },
   (t) => [index('two_factor_by_coach').on(t.userId)],
 );
-
-export const ROLES = ['owner', 'coach', 'reader'] as const;
-/** Owners do everything; coaches everything but the studio's own affairs; readers look only. */
-export type Role = (typeof ROLES)[number];
 
 /** A coach's place in a studio; everyone has one place. */
 export const member = pgTable(

@@ -3,7 +3,8 @@ import { and, asc, desc, eq, gt, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import * as schema from './door-schema';
-import { coach, invite, member, Role, session, twoFactor, verification } from './door-schema';
+import type { Role } from '../core/format/studio';
+import { coach, invite, member, session, twoFactor, verification } from './door-schema';
 import { PATIENCE } from './client';
 import { audit, Deed, studio } from './schema';
 

@@ -1,5 +1,5 @@
 import { format, subDays } from 'date-fns';
-import { and, asc, eq, gte, sql } from 'drizzle-orm';
+import { and, asc, eq, gte } from 'drizzle-orm';
 import type { Entry } from '../core/practice/types';
 import { StudioTx } from './client';
 import { practice } from './schema';
@@ -44,13 +44,4 @@ export async function answerPractice({ db, studioId }: StudioTx, id: string, ans
     .where(and(eq(practice.studioId, studioId), eq(practice.id, id)))
     .returning({ id: practice.id });
   return rows.length > 0;
-}
-
-/** When the studio last received a line of any log; null: never. */
-export async function newestPractice({ db, studioId }: StudioTx): Promise<string | null> {
-  const [row] = await db
-    .select({ at: sql<string | null>`max(${practice.receivedAt})` })
-    .from(practice)
-    .where(eq(practice.studioId, studioId));
-  return row.at;
 }

@@ -6,7 +6,7 @@ import { door, forgetResets } from '../data/door';
 import * as tables from '../data/door-schema';
 import { hashInTurn } from './limits';
 import { sendPasswordChanged, sendReset } from './mail';
-import { PASSWORD_LENGTH } from './passwords';
+import { PASSWORD_LENGTH } from '../contract/inputs';
 
 const DAY_S = 86_400;
 /** A lesson must not be cut short by the door: two weeks, counted from the last day it was used, unless set otherwise. */

@@ -29,14 +29,14 @@ test('what was sent comes back, in however many pieces', async () => {
 
 test('a body without end is refused after what it may hold, and read no further', async () => {
   const { request, given } = inPieces('[],'.repeat(1000), 1e6);
-  await expect(jsonOf(request, 10_000)).rejects.toMatchObject({ status: 413 });
+  await expect(jsonOf(request, 10_000)).rejects.toMatchObject({ code: 'too-large' });
   expect(given()).toBeLessThan(8);
 });
 
 test('one that says it is too long isn’t read at all', async () => {
   const { request, given } = inPieces('[]', 100);
   request.headers.set('content-length', String(150e6));
-  await expect(jsonOf(request)).rejects.toMatchObject({ status: 413 });
+  await expect(jsonOf(request)).rejects.toMatchObject({ code: 'too-large' });
   expect(given()).toBeLessThanOrEqual(1);
 });
 
@@ -48,7 +48,7 @@ test('nothing, and no JSON, are errors of their own', async () => {
 test.each(['{"a":"b\\u0000c"}', '{"a\\u0000":1}', '{"a":["\\ud800"]}', '{"a":"\\udc00\\ud800"}'])(
   '%s holds what no row can',
   async (text) => {
-    await expect(jsonOf(new Request('http://here/', { method: 'POST', body: text }))).rejects.toMatchObject({ status: 400 });
+    await expect(jsonOf(new Request('http://here/', { method: 'POST', body: text }))).rejects.toMatchObject({ code: 'incomplete' });
   },
 );
 

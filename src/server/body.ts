@@ -1,11 +1,11 @@
-import { Problem } from './problem';
+import { Refusal } from '../studio/refusal';
 
 /** Most bytes a request may hold that isn't sound or a bundle: a plan, a lesson, a day of practice are a tenth of it. */
 const MOST_BYTES = 256 * 1024;
 
-/** What a request holds, read no further than it may be long: nobody's body is gathered without limit. @throws Problem (413) when it is longer. */
+/** What a request holds, read no further than it may be long: nobody's body is gathered without limit. @throws Refusal (413) when it is longer. */
 export async function bytesOf(request: Request, mostBytes: number): Promise<Buffer> {
-  const tooLong = () => new Problem(`The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`, 413);
+  const tooLong = () => new Refusal('too-large', `The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`);
   if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLong();
   const reader = request.body?.getReader();
   const pieces: Uint8Array[] = [];
@@ -24,7 +24,7 @@ export async function bytesOf(request: Request, mostBytes: number): Promise<Buff
 }
 
 /**
- * What a request holds as JSON. @throws Problem (413) when it is longer than it may be, (400) when it holds what can't be stored;
+ * What a request holds as JSON. @throws Refusal (413) when it is longer than it may be, (400) when it holds what can't be stored;
  * SyntaxError when it is no JSON.
  */
 export const jsonOf = async (request: Request, mostBytes = MOST_BYTES): Promise<unknown> =>
@@ -34,6 +34,6 @@ export const jsonOf = async (request: Request, mostBytes = MOST_BYTES): Promise<
 function storable(key: string, value: unknown): unknown {
   for (const text of [key, value])
     if (typeof text === 'string' && (text.includes('\0') || !text.isWellFormed()))
-      throw new Problem('The request holds a sign that can’t be stored: nothing was changed.', 400);
+      throw new Refusal('incomplete', 'The request holds a sign that can’t be stored: nothing was changed.');
   return value;
 }

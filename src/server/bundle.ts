@@ -5,10 +5,11 @@ import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { note } from '../data/audit';
-import { bringIn, BroughtIn, BundleError, bundleOf } from '../data/bundle-file';
-import { dayOf } from './day';
-import { Problem } from './problem';
-import { inPresentStudio, mustBe } from './studio';
+import type { BroughtIn } from '../contract/answers';
+import { bringIn, bundleOf } from '../studio/bundle-file';
+import { dayOf } from '../studio/day';
+import { Refusal } from '../studio/refusal';
+import { inPresentStudio, mustBe } from './let-in';
 
 const MOST_BYTES = 20e9;
 /** How every ZIP file begins. */
@@ -17,7 +18,7 @@ const ZIP_MAGIC = 'PK';
 /** The whole studio as a file to keep. */
 export async function takeOutBundle(): Promise<Response> {
   const { studioId } = await mustBe('owner');
-  await inPresentStudio((tx) => note(tx, { did: 'took out', what: 'bundle' }));
+  await inPresentStudio(({ tx }) => note(tx, { did: 'took out', what: 'bundle' }));
   const { stream } = await bundleOf(studioId);
   return new Response(stream, {
     headers: {
@@ -28,10 +29,10 @@ export async function takeOutBundle(): Promise<Response> {
   });
 }
 
-/** Bring in a bundle that is sent; `dryRun` only says what would come. @throws Problem (422) in words for its owner; nothing is changed then. */
+/** Bring in a bundle that is sent; `dryRun` only says what would come. @throws Refusal (422) in words for its owner; nothing is changed then. */
 export async function bringInBundle(body: ReadableStream<Uint8Array> | null, dryRun: boolean): Promise<BroughtIn> {
   const { studioId, name } = await mustBe('owner');
-  if (!body) throw new Problem('The file did not arrive: choose it again.', 422);
+  if (!body) throw new Refusal('unfit', 'The file did not arrive: choose it again.');
   const folder = await mkdtemp(join(tmpdir(), 'wendel-bundle-'));
   try {
     const path = join(folder, 'bundle.zip');
@@ -39,16 +40,13 @@ export async function bringInBundle(body: ReadableStream<Uint8Array> | null, dry
     const checked = new Transform({
       transform(piece: Buffer, _encoding, done) {
         if (total === 0 && piece.subarray(0, 2).toString('latin1') !== ZIP_MAGIC)
-          return done(new Problem('This is no bundle: a bundle is a ZIP file made by Wendel. Nothing was changed.', 422));
+          return done(new Refusal('unfit', 'This is no bundle: a bundle is a ZIP file made by Wendel. Nothing was changed.'));
         total += piece.length;
-        done(total > MOST_BYTES ? new Problem('The file is too large. Nothing was changed.', 413) : null, piece);
+        done(total > MOST_BYTES ? new Refusal('too-large', 'The file is too large. Nothing was changed.') : null, piece);
       },
     });
     await pipeline(Readable.fromWeb(body as never), checked, createWriteStream(path));
     return await bringIn(studioId, path, dryRun, name);
-  } catch (error) {
-    if (error instanceof BundleError) throw new Problem(error.message, 422);
-    throw error;
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

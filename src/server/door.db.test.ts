@@ -16,7 +16,9 @@ import {
   signUp,
 } from './accounts';
 import { madeMailServer } from './made-mail-server';
+import { Refusal } from '../studio/refusal';
 import { deliver } from './mail';
+import { STATUS } from './respond';
 
 jest.setTimeout(60_000);
 
@@ -41,7 +43,7 @@ const WRONG = 'a wrong one indeed';
 const statusOf = (work: Promise<unknown>): Promise<number> =>
   work.then(
     () => 200,
-    (error) => error.status ?? Promise.reject(error),
+    (error) => (error instanceof Refusal ? STATUS[error.code] : Promise.reject(error)),
   );
 /** Keep an answer's cookies, as a browser does. */
 function keep(answer: Response): void {
@@ -190,7 +192,7 @@ describe('a second factor', () => {
   test('asked for once a code was shown; without one nobody is in, and a new password doesn’t go round it', async () => {
     const me = await newCoach();
     mockMember = me;
-    await expect(beginSecondFactor({ present: WRONG })).rejects.toMatchObject({ status: 400 });
+    await expect(beginSecondFactor({ present: WRONG })).rejects.toMatchObject({ code: 'incomplete' });
     const { uri, codes } = await beginSecondFactor({ present: PASSWORD });
     const secret = new URL(uri).searchParams.get('secret')!;
     const code = () => codeOf(secret, Date.now());
@@ -202,7 +204,7 @@ describe('a second factor', () => {
     keep(await signIn({ email: me.email, password: PASSWORD }));
     expect(signedIn()).toBeTruthy();
     mockMember = me;
-    await expect(confirmSecondFactor({ code: '000000' })).rejects.toMatchObject({ status: 400 });
+    await expect(confirmSecondFactor({ code: '000000' })).rejects.toMatchObject({ code: 'incomplete' });
     keep(await confirmSecondFactor({ code: code() }));
     mockMember = null;
 
@@ -214,25 +216,25 @@ describe('a second factor', () => {
       expect(signedIn()).toBeFalsy();
     };
     await first();
-    await expect(signInByCode({ code: '000000' })).rejects.toMatchObject({ status: 401 });
+    await expect(signInByCode({ code: '000000' })).rejects.toMatchObject({ code: 'signed-out' });
     expect(signedIn()).toBeFalsy();
     keep(await signInByCode({ code: code() }));
     expect(signedIn()).toBeTruthy();
 
     // Five wrong ones end the attempt: the right one is too late.
     await first();
-    for (let i = 0; i < 5; i++) await expect(signInByCode({ code: '000000' })).rejects.toMatchObject({ status: 401 });
-    await expect(signInByCode({ code: code() })).rejects.toMatchObject({ status: 401 });
+    for (let i = 0; i < 5; i++) await expect(signInByCode({ code: '000000' })).rejects.toMatchObject({ code: 'signed-out' });
+    await expect(signInByCode({ code: code() })).rejects.toMatchObject({ code: 'signed-out' });
     // A code without the first step is none.
     newBrowser();
-    await expect(signInByCode({ code: code() })).rejects.toMatchObject({ status: 401 });
+    await expect(signInByCode({ code: code() })).rejects.toMatchObject({ code: 'signed-out' });
 
     // The phone is lost: a kept code, once.
     await first();
     keep(await signInByCode({ code: codes[0] }));
     expect(signedIn()).toBeTruthy();
     await first();
-    await expect(signInByCode({ code: codes[0] })).rejects.toMatchObject({ status: 401 });
+    await expect(signInByCode({ code: codes[0] })).rejects.toMatchObject({ code: 'signed-out' });
 
     newBrowser();
     await askNewPassword({ email: me.email });
@@ -241,7 +243,7 @@ describe('a second factor', () => {
     await first('heron reed lantern');
     keep(await signInByCode({ code: codes[1] }));
     mockMember = me;
-    await expect(endSecondFactor({ present: PASSWORD })).rejects.toMatchObject({ status: 400 });
+    await expect(endSecondFactor({ present: PASSWORD })).rejects.toMatchObject({ code: 'incomplete' });
     await endSecondFactor({ present: 'heron reed lantern' });
     mockMember = null;
     newBrowser();

@@ -1,18 +1,23 @@
 import { headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
-import { Problem } from './problem';
+import type { Run } from '../studio/context';
+import { Refusal } from '../studio/refusal';
+import { inPresentStudio } from './let-in';
 
 /** For pages: the value, or the page that says why not: to sign in, not allowed, or no such thing. */
 export async function found<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
   } catch (error) {
-    if (!(error instanceof Problem)) throw error;
+    if (!(error instanceof Refusal)) throw error;
     // The path is noted by src/proxy.ts.
-    if (error.status === 401) redirect(`/sign-in?to=${encodeURIComponent((await headers()).get('x-wendel-path') ?? '/')}`);
-    if (error.status === 403) redirect('/not-allowed');
-    if (error.status === 429) redirect('/too-often');
-    if (error.status === 404) notFound();
+    if (error.code === 'signed-out') redirect(`/sign-in?to=${encodeURIComponent((await headers()).get('x-wendel-path') ?? '/')}`);
+    if (error.code === 'not-allowed') redirect('/not-allowed');
+    if (error.code === 'too-often') redirect('/too-often');
+    if (error.code === 'not-found') notFound();
     throw error;
   }
 }
+
+/** What a page shows of the studio of whoever asks, or the page that says why not. @example await shown(viewSinger, singerId) */
+export const shown: Run = (work, ...input) => found(inPresentStudio(work, ...input));

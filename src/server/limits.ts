@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import pLimit from 'p-limit';
 import { RateLimiterMemory, RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { doorPool } from '../data/door';
-import { Problem } from './problem';
+import { Refusal } from '../studio/refusal';
 
 const MINUTE_S = 60;
 const DAY_S = 86_400;
@@ -52,9 +52,9 @@ const limiters = (): Limiters =>
 const hashed = (key: string) => createHash('sha256').update(key).digest('base64url');
 
 const tooMany = (ms: number) =>
-  new Problem(`That was tried too often. Try again in ${Math.max(1, Math.ceil(ms / 60_000))} minutes; nothing is lost.`, 429);
+  new Refusal('too-often', `That was tried too often. Try again in ${Math.max(1, Math.ceil(ms / 60_000))} minutes; nothing is lost.`);
 
-/** Count one try, before what is tried is looked at: so that many at once are all counted. @throws Problem (429) when there were too many. */
+/** Count one try, before what is tried is looked at: so that many at once are all counted. @throws Refusal (429) when there were too many. */
 export async function countTry(limit: Limit, key: string): Promise<void> {
   try {
     await limiters()[limit].consume(hashed(key));
@@ -69,7 +69,7 @@ export const mayCount = (limit: Limit, key: string): Promise<boolean> =>
   countTry(limit, key).then(
     () => true,
     (error) => {
-      if (error instanceof Problem) return false;
+      if (error instanceof Refusal) return false;
       throw error;
     },
   );
@@ -86,16 +86,24 @@ export const hashInTurn = pLimit(HASHES_AT_ONCE);
 
 const running = new Map<string, number>();
 
-/** Do what lasts (an upload, a wait) for a key no more than so many times at once. @throws Problem (429). */
-export async function atMostAtOnce<T>(most: number, key: string, work: () => Promise<T>): Promise<T> {
+/** Begin what lasts for a key, no more than so many times at once; the function that comes back ends it. @throws Refusal (too-often). */
+export function beginOne(most: number, key: string): () => void {
   const now = running.get(key) ?? 0;
-  if (now >= most) throw new Problem('Too much of this is under way at once: wait until some of it is done; nothing is lost.', 429);
+  if (now >= most) throw new Refusal('too-often', 'Too much of this is under way at once: wait until some of it is done; nothing is lost.');
   running.set(key, now + 1);
-  try {
-    return await work();
-  } finally {
+  return () => {
     const left = running.get(key)! - 1;
     if (left === 0) running.delete(key);
     else running.set(key, left);
+  };
+}
+
+/** Do what lasts (an upload, a wait) for a key no more than so many times at once. @throws Refusal (too-often). */
+export async function atMostAtOnce<T>(most: number, key: string, work: () => Promise<T>): Promise<T> {
+  const end = beginOne(most, key);
+  try {
+    return await work();
+  } finally {
+    end();
   }
 }

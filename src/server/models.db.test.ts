@@ -4,12 +4,25 @@ import { LONGEST_MODEL_S, MOST_MODELS } from '../core/exercise/model';
 import { writeWav } from '../core/format/wav';
 import { pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
-import { assign, AssignmentInput } from './plans';
-import { makeLink } from './links';
-import { modelForSinger, ModelMeta, modelSound, removeModel, saveModel } from './models';
-import { addEntries, answer, EntriesInput, viewPractice } from './practice';
-import { addSinger } from './singers';
-import { viewStudio } from './studio-list';
+import { AssignmentInput, EntriesInput, ModelMeta } from '../contract/inputs';
+import * as models from '../studio/models';
+import * as plans from '../studio/plans';
+import * as practice from '../studio/practice';
+import * as singers from '../studio/singers';
+import * as list from '../studio/studio-list';
+import { bySinger, sendLink as makeLink } from './links';
+import { entered, enteredByLink } from './made-entry';
+
+const assign = entered(plans.assign);
+const addSinger = entered(singers.addSinger);
+const viewStudio = entered(list.viewStudio);
+const saveModel = entered(models.saveModel);
+const removeModel = entered(models.removeModel);
+const modelSound = (id: string) => entered(models.modelSound)(id, undefined);
+const modelForSinger = (token: string, id: string) => bySinger(token)((ctx, singerId) => models.modelSound(ctx, id, singerId));
+const addEntries = enteredByLink(practice.addEntries);
+const viewPractice = enteredByLink(practice.viewPractice);
+const answer = entered(practice.answer);
 
 let mockMember: Member | null = null;
 jest.mock('./session', () => ({
@@ -24,7 +37,6 @@ const wavOf = (seconds: number, level = 0.1) =>
 const meta = (more: Partial<ModelMeta> = {}) =>
   ModelMeta.parse({ id: randomUUID(), exerciseId: 'five-note-ah', manner: 'like-this', ...more });
 type ModelMeta = Parameters<typeof saveModel>[0];
-const soundOf = async (answered: Promise<Response>) => Buffer.from(await (await answered).arrayBuffer());
 
 let singerId: string;
 let other: string;
@@ -68,14 +80,14 @@ describe('a coach’s voice on an exercise', () => {
     await saveModel(first, wavOf(1));
     await saveModel(second, wavOf(2));
     await expect(modelSound(first.id)).rejects.toThrow(/no such model/);
-    expect((await soundOf(modelSound(second.id))).equals(wavOf(2))).toBe(true);
+    expect((await modelSound(second.id)).equals(wavOf(2))).toBe(true);
 
     const [mine, theirs] = [meta({ singerId }), meta({ singerId: other, manner: 'not-like-this' })];
     await saveModel(mine, wavOf(3));
     await saveModel(theirs, wavOf(4));
     const { models } = await viewPractice(token);
     expect(models.map((m) => m.id).sort()).toEqual([second.id, mine.id].sort());
-    expect((await soundOf(modelForSinger(token, mine.id))).equals(wavOf(3))).toBe(true);
+    expect((await modelForSinger(token, mine.id)).equals(wavOf(3))).toBe(true);
     await expect(modelForSinger(token, theirs.id)).rejects.toThrow(/no such model/);
     await removeModel(mine.id);
     await expect(modelForSinger(token, mine.id)).rejects.toThrow(/no such model/);

@@ -1,8 +1,6 @@
 import { ZxcvbnFactory } from '@zxcvbn-ts/core';
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common';
-import { Problem } from './problem';
-
-export const PASSWORD_LENGTH = { least: 12, most: 128 };
+import { Refusal } from '../studio/refusal';
 
 /** The library's highest grade: more than 10^10 guesses, so that a stolen, slow hash is of no use either. */
 const HARD = 4;
@@ -12,11 +10,14 @@ const LOOKED_AT = 48;
 
 let guesser: ZxcvbnFactory | undefined;
 
-/** @throws Problem (400) when it is among the first that would be tried: known ones, keyboard runs, repeats, what is known of the person. */
+/** @throws Refusal (400) when it is among the first that would be tried: known ones, keyboard runs, repeats, what is known of the person. */
 export function mustBeHardToGuess(password: string, about: string[]): void {
   guesser ??= new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
   // The library takes whole words.
   const words = about.flatMap((text) => [text, ...text.split(/[^\p{L}\p{N}]+/u)]).filter((word) => word.length > 2);
   if (guesser.check(password.slice(0, LOOKED_AT), words).score < HARD)
-    throw new Problem('This password would soon be guessed. Take three or four words that have nothing to do with each other or with you.');
+    throw new Refusal(
+      'incomplete',
+      'This password would soon be guessed. Take three or four words that have nothing to do with each other or with you.',
+    );
 }

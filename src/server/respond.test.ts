@@ -1,10 +1,10 @@
 import { DrizzleQueryError } from 'drizzle-orm';
 import { z } from 'zod';
 import { SoundFileError } from '../core/format/wav';
-import { Problem } from './problem';
+import { Refusal } from '../studio/refusal';
 import { faultWords, respond } from './respond';
 
-jest.mock('./studio', () => ({ asAtLeast: (_role: string, work: () => unknown) => work() }));
+jest.mock('./let-in', () => ({ asAtLeast: (_role: string, work: () => unknown) => work() }));
 
 const SECRET = 'SECRETHEALTH';
 /** What the database throws, as the query builder passes it on: with the values that were sent. */
@@ -23,7 +23,7 @@ beforeEach(() => {
 });
 
 test.each<[string, () => unknown, number]>([
-  ['a problem of ours', () => new Problem('no', 418), 418],
+  ['a problem of ours', () => new Refusal('gone', 'no'), 410],
   ['a file that is no sound', () => new SoundFileError('no'), 422],
   ['what doesn’t fit the schema', () => z.string().safeParse(1).error, 400],
   ['no JSON', () => new SyntaxError('x'), 400],

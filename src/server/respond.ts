@@ -1,9 +1,25 @@
 import { ZodError } from 'zod';
 import { SoundFileError } from '../core/format/wav';
-import type { Role } from '../data/door-schema';
+import type { Role } from '../core/format/studio';
+import { Refusal, RefusalCode } from '../studio/refusal';
 import { ownHost } from './own-host';
-import { Problem } from './problem';
-import { asAtLeast } from './studio';
+import { asAtLeast } from './let-in';
+
+/** What a refusal is to a browser. */
+export const STATUS: Record<RefusalCode, number> = {
+  incomplete: 400,
+  'signed-out': 401,
+  'not-allowed': 403,
+  'not-found': 404,
+  'too-slow': 408,
+  conflict: 409,
+  gone: 410,
+  'too-large': 413,
+  'wrong-address': 421,
+  unfit: 422,
+  'too-often': 429,
+  full: 507,
+};
 
 /** Classes of PostgreSQL's codes that mean the server is not there or going: 08 connection, 57P shutdown. */
 const AWAY = /^(08|57P|ECONN|EPIPE|ETIMEDOUT)/;
@@ -72,7 +88,7 @@ export async function respond(request: Request, who: Role | 'anyone', work: () =
     const value = await (who === 'anyone' ? work() : asAtLeast(who, work, request.headers.get('x-wendel-account')));
     return unkept(value instanceof Response ? value : Response.json(value ?? { ok: true }));
   } catch (error) {
-    if (error instanceof Problem) return fail(error.message, error.status);
+    if (error instanceof Refusal) return fail(error.message, STATUS[error.code]);
     if (error instanceof SoundFileError) return fail(error.message, 422);
     if (error instanceof ZodError)
       return fail(`The request is not complete: ${error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`, 400);

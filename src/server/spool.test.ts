@@ -36,7 +36,7 @@ test('a line that falls silent, or drips, is let go and leaves nothing behind', 
       await new Promise((done) => setTimeout(done, 5));
     }
   }
-  await expect(spool(silent(), sha256, { silenceMs: 50 })).rejects.toMatchObject({ status: 408 });
-  await expect(spool(dripping(), sha256, { firstMs: 50 })).rejects.toMatchObject({ status: 408 });
+  await expect(spool(silent(), sha256, { silenceMs: 50 })).rejects.toMatchObject({ code: 'too-slow' });
+  await expect(spool(dripping(), sha256, { firstMs: 50 })).rejects.toMatchObject({ code: 'too-slow' });
   expect(leftOver()).toEqual(before);
 });

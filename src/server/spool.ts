@@ -4,7 +4,7 @@ import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkLength, HEADER_BYTES, MAX_TAKE_BYTES, SoundFileError, wavLayout, WavLayout } from '../core/format/wav';
-import { Problem } from './problem';
+import { Refusal } from '../studio/refusal';
 
 /** A line that says nothing for so long is gone; after a first minute one must bring this much on average (a take over a slow telephone line). */
 const SILENCE_MS = 30_000;
@@ -21,16 +21,16 @@ export interface Spooled {
 }
 
 export const tooLarge = () =>
-  new Problem(
+  new Refusal(
+    'too-large',
     `The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`,
-    413,
   );
 
-const tooSlow = () => new Problem('The recording stopped arriving: nothing was stored. Send it again.', 408);
+const tooSlow = () => new Refusal('too-slow', 'The recording stopped arriving: nothing was stored. Send it again.');
 
 /**
  * Receive a WAV file into a temporary one. Nothing else is held meanwhile: a slow line, or ten, keep nobody waiting.
- * @throws SoundFileError when it is none, too long, cut off or not what its hash says; Problem when it is too large or stops arriving.
+ * @throws SoundFileError when it is none, too long, cut off or not what its hash says; Refusal when it is too large or stops arriving.
  */
 export async function spool(
   body: AsyncIterable<Uint8Array> | null,

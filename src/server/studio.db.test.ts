@@ -20,31 +20,35 @@ import { sing } from '../core/sim/sing';
 import { songTask } from '../core/sim/song';
 import { typicalProfile } from '../core/sim/typical';
 import { DEMO_SONGS } from '../core/song/demo-songs';
-import { bringIn, bundleOf } from '../data/bundle-file';
+import { bringIn, bundleOf } from '../studio/bundle-file';
 import { inStudio, pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
-import { poolNow, poolOne } from '../data/pooling';
+import { poolNow, poolOne } from '../studio/pooling';
 import { enqueueAnalysis, openQueue } from '../data/queue';
 import { studioSettings } from '../data/studios';
-import { analyseJob } from '../worker/analyse-job';
-import { sweepSound } from '../worker/sweep';
-import { viewAudit } from './audit';
-import { changeSettings } from './settings';
+import { analyseJob } from '../studio/analyse';
+import { sweepSound } from '../studio/sweep';
 import { COLOURS } from '../core/take/types';
+import { AssignmentInput, EntriesInput, PlanInput, SongInput, TakeMeta, TemplateInput } from '../contract/inputs';
 import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
+import * as audit from '../studio/audit';
+import * as exercises from '../studio/exercises';
+import * as lessons from '../studio/lessons';
+import { saveModel as saveModelIn } from '../studio/models';
+import * as plans from '../studio/plans';
+import * as practice from '../studio/practice';
+import { changeSettings as changeSettingsIn } from '../studio/settings';
+import * as singers from '../studio/singers';
+import * as songs from '../studio/songs';
+import { viewStudio as viewStudioIn } from '../studio/studio-list';
+import * as takes from '../studio/takes';
 import { health } from './health';
-import { removeExercise, saveExercise, viewShelf } from './exercises';
-import { saveModel } from './models';
+import { inPresentStudio } from './let-in';
+import { sendAgain, sendLink as makeLink, viewPost as viewMessages } from './links';
+import { entered, enteredByLink } from './made-entry';
 import { madeMailServer } from './made-mail-server';
-import { makeLink, sendAgain, viewMessages } from './links';
-import { addEntries, EntriesInput, receivePracticeTake, viewPractice } from './practice';
-import { assign, AssignmentInput, PlanInput, savePlan, saveTemplate, TemplateInput, viewAssignment, viewPlan } from './plans';
-import { changeLesson, saveProtocol, startLesson, viewLesson, viewListening } from './lessons';
-import { addSinger, editSinger, pinValue, removeSinger, setArchived, viewSinger } from './singers';
-import { decide, fitsOf, forgetChoice, removeSong, saveSong, SongInput, viewRepertoire, viewSong, viewSongs } from './songs';
-import { viewStudio } from './studio-list';
-import { discardTake, receiveTake, setMark, takeAudioStream, TakeMeta, viewTake } from './takes';
+import { receivePracticeTake as receiveFromPhone, receiveTake as receiveUpload } from './receive-take';
 
 jest.setTimeout(30_000);
 
@@ -57,6 +61,49 @@ jest.mock('./session', () => ({
   senderAddress: async () => 'test',
   afterAnswer: (work: () => Promise<unknown>) => void mockLater.push(work()),
 }));
+// As the pages enter them.
+const removeExercise = entered(exercises.removeExercise);
+const saveExercise = entered(exercises.saveExercise);
+const viewShelf = entered(exercises.viewShelf);
+const viewAudit = entered(audit.viewAudit);
+const saveModel = entered(saveModelIn);
+const changeSettings = entered(changeSettingsIn);
+const viewStudio = entered(viewStudioIn);
+const assign = entered(plans.assign);
+const savePlan = entered(plans.savePlan);
+const saveTemplate = entered(plans.saveTemplate);
+const viewAssignment = entered(plans.viewAssignment);
+const viewPlan = entered(plans.viewPlan);
+const changeLesson = entered(lessons.changeLesson);
+const saveProtocol = entered(lessons.saveProtocol);
+const startLesson = entered(lessons.startLesson);
+const viewLesson = entered(lessons.viewLesson);
+const viewListening = entered(lessons.viewListening);
+const addSinger = entered(singers.addSinger);
+const editSinger = entered(singers.editSinger);
+const pinValue = entered(singers.pinValue);
+const removeSinger = entered(singers.removeSinger);
+const setArchived = entered(singers.setArchived);
+const viewSinger = entered(singers.viewSinger);
+const decide = entered(songs.decide);
+const fitsOf = entered(songs.fitsOf);
+const forgetChoice = entered(songs.forgetChoice);
+const removeSong = entered(songs.removeSong);
+const saveSong = entered(songs.saveSong);
+const viewRepertoire = entered(songs.viewRepertoire);
+const viewSong = entered(songs.viewSong);
+const viewSongs = entered(songs.viewSongs);
+const discardTake = entered(takes.discardTake);
+const setMark = entered(takes.setMark);
+const viewTake = entered(takes.viewTake);
+const addEntries = enteredByLink(practice.addEntries);
+const viewPractice = enteredByLink(practice.viewPractice);
+const takeAudioStream = (id: string, from: number, to: number) => takes.takeAudioStream(inPresentStudio, id, from, to);
+const receiveTake = (of: TakeMeta, body: AsyncIterable<Uint8Array> | null, announcedBytes: number | null) =>
+  receiveUpload(of, { body, announcedBytes });
+const receivePracticeTake = (token: string, of: TakeMeta, body: AsyncIterable<Uint8Array>, announcedBytes: number) =>
+  receiveFromPhone(token, of, { body, announcedBytes });
+
 const allDone = () => Promise.all(mockLater.splice(0));
 
 const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });

@@ -1,8 +1,9 @@
 import type { Entry } from '../core/practice/types';
 import { Account, isMine, presentAccount } from './account';
 import { KeptWord, refusedWords, say, wordsUnder } from './words';
+import { addressOf, requestOf } from './ask';
 
-const pathOf = (token: string) => `/api/p/${token}/entries`;
+const pathOf = (token: string) => addressOf('POST /api/p/[token]/entries', { token });
 
 /** Lines said lately, sent or not: a page that was made just before a line arrived, or is opened without a network, knows it all the same. */
 const LATELY_KEY = 'wendel-log';
@@ -34,7 +35,7 @@ export function sayLine(token: string, line: Entry): void {
   const day = line.day;
   // A day's lines rule that day: those of other days are the server's to tell.
   keepLately([...lately().filter((s) => s.line.day === day), { account: presentAccount(), line }]);
-  say({ method: 'POST', path, subject: `${path}#${line.id}`, body: { entries: [line] } });
+  say({ ...requestOf('POST /api/p/[token]/entries', { params: { token }, body: { entries: [line] } }), subject: `${path}#${line.id}` });
 }
 
 const linesOf = ({ body }: Pick<KeptWord, 'body'>): Entry[] => (body as { entries: Entry[] }).entries;

@@ -1,5 +1,6 @@
 import type { CoachMark } from '../core/map/types';
 import { accountHeader, answerOf, expectYes } from './answer';
+import { addressOf } from './ask';
 import { fileOf, forgetKept, KeptTake, keptTakes, TakeIdentity, updateKept } from './kept-takes';
 import { lane } from './lane';
 import { putFile } from './put-file';
@@ -15,7 +16,9 @@ export function onSent(listener: (takeId: string) => void): () => void {
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */
 export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: CoachMark[]): Promise<void> {
   const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, song, via } = take;
-  const takes = via ? `/api/p/${via}/takes` : '/api/takes';
+  const path = via
+    ? addressOf('PUT /api/p/[token]/takes/[takeId]', { token: via, takeId: id })
+    : addressOf('PUT /api/takes/[takeId]', { takeId: id });
   const query = new URLSearchParams({
     singerId,
     task,
@@ -28,10 +31,10 @@ export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: Coac
     ...(asked ? { asked: JSON.stringify(asked) } : {}),
     ...(song ? { song: JSON.stringify(song) } : {}),
   });
-  expectYes(await putFile({ path: `${takes}/${id}?${query}`, file: wav, headers: accountHeader() }));
+  expectYes(await putFile({ path: `${path}?${query}`, file: wav, headers: accountHeader() }));
   for (const { id: markId, ...mark } of marks)
     expectYes(
-      await answerOf(`${takes}/${id}/marks/${markId}`, {
+      await answerOf(addressOf('PUT /api/takes/[takeId]/marks/[markId]', { takeId: id, markId }), {
         method: 'PUT',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(mark),

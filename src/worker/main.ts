@@ -2,14 +2,14 @@
 import { Client } from 'pg';
 import pino from 'pino';
 import { inStudio, studioIds } from '../data/client';
-import { poolOne } from '../data/pooling';
+import { poolOne } from '../studio/pooling';
 import { ANALYSE_QUEUE, AnalyseJob, enqueueAnalysis, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
 import { takesToAnalyse } from '../data/takes';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { analyseTake } from '../core/take/analyse';
-import { analyseJob } from './analyse-job';
-import { sweepSound } from './sweep';
+import { analyseJob } from '../studio/analyse';
+import { sweepSound } from '../studio/sweep';
 
 const POLL_MS = 5000;
 const SWEEP_MS = 3_600_000;

@@ -1,5 +1,5 @@
 import { found } from '@/server/found';
-import { mustBe } from '@/server/studio';
+import { mustBe } from '@/server/let-in';
 import { MayChange } from '@/ui/kit/may-change';
 import { Outbox } from '@/ui/outbox/Outbox';
 import { MainMenu } from '@/ui/studio/MainMenu';

@@ -35,8 +35,8 @@ const Grade = z.number().int().min(1).max(6).optional();
 /** What is agreed about practice. */
 export const TermsShape = z.object({
   minutesADay: z.number().int().min(5, 'At least five minutes a day.').max(60, 'At most an hour a day.'),
-  materials: z.array(z.enum(MATERIALS)),
-  straws: z.array(Straws).max(12),
+  materials: z.array(z.enum(MATERIALS)).readonly(),
+  straws: z.array(Straws).max(12).readonly(),
   phase: z.number().int().min(0).max(9),
   phaseId: z.string().max(40).optional(),
   dates: z

@@ -1,43 +1,35 @@
 'use client';
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 
-/** The one form of the door: fields, a button, and what went wrong. `onSent` follows once the server said yes. */
-export function DoorForm({
-  path,
+/** The one form of the door: fields, a button, and what went wrong. `send` gets what was written in; `onSent` follows once the server said yes. */
+export function DoorForm<T>({
   button,
   children,
-  bodyOf,
+  send,
   onSent,
 }: {
-  path: string;
   button: string;
   children: React.ReactNode;
-  bodyOf(text: (name: string) => string): unknown;
-  onSent(answer: unknown): void;
+  send(text: (name: string) => string): Promise<T>;
+  onSent(answer: T): void;
 }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const send = async (event: FormEvent<HTMLFormElement>) => {
+  const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     setBusy(true);
     setProblem(null);
     try {
-      const answer = await sendJson(
-        'POST',
-        path,
-        bodyOf((name) => String(form.get(name) ?? '')),
-      );
-      onSent(answer);
+      onSent(await send((name) => String(form.get(name) ?? '')));
     } catch (error) {
       setProblem((error as Error).message);
       setBusy(false);
     }
   };
   return (
-    <form onSubmit={(e) => void send(e)} className="card flex flex-col gap-3">
+    <form onSubmit={(e) => void submit(e)} className="card flex flex-col gap-3">
       {children}
       {problem && <Notice>{problem}</Notice>}
       <button className="button-main self-start" disabled={busy}>

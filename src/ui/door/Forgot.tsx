@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { DoorField, DoorForm } from './DoorForm';
+import { ask } from '../../sync/ask';
 
 export function Forgot() {
   const [sent, setSent] = useState(false);
@@ -15,9 +16,8 @@ export function Forgot() {
         </p>
       ) : (
         <DoorForm
-          path="/api/door/forgot"
           button="Send the message"
-          bodyOf={(text) => ({ email: text('email') })}
+          send={(text) => ask('POST /api/door/forgot', { body: { email: text('email') } })}
           onSent={() => setSent(true)}
         >
           <DoorField label="E-mail address of the account" name="email" type="email" autoComplete="username" />

@@ -1,5 +1,6 @@
 'use client';
 import { DoorField, DoorForm, NewPasswordField } from './DoorForm';
+import { ask } from '../../sync/ask';
 import { enter } from '../kit/enter';
 
 /** Taking a place that was offered. */
@@ -8,9 +9,8 @@ export function Join({ token, email, studio }: { token: string; email: string; s
     <>
       <h1 className="text-2xl font-bold">A place in {studio}</h1>
       <DoorForm
-        path={`/api/door/join/${token}`}
         button="Join the studio"
-        bodyOf={(text) => ({ name: text('name'), password: text('password') })}
+        send={(text) => ask('POST /api/door/join/[token]', { params: { token }, body: { name: text('name'), password: text('password') } })}
         onSent={() => enter()}
       >
         <p>Your account is for {email}.</p>

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { DoorForm, NewPasswordField } from './DoorForm';
+import { ask } from '../../sync/ask';
 
 export function NewPassword({ token }: { token: string }) {
   const [done, setDone] = useState(false);
@@ -17,9 +18,8 @@ export function NewPassword({ token }: { token: string }) {
         </p>
       ) : (
         <DoorForm
-          path="/api/door/new-password"
           button="Set the password"
-          bodyOf={(text) => ({ token, password: text('password') })}
+          send={(text) => ask('POST /api/door/new-password', { body: { token, password: text('password') } })}
           onSent={() => setDone(true)}
         >
           <NewPasswordField label="New password" />

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { DoorField, DoorForm } from './DoorForm';
+import { ask } from '../../sync/ask';
 import { enter } from '../kit/enter';
 
 export function SignIn({ to }: { to: string }) {
@@ -10,7 +11,12 @@ export function SignIn({ to }: { to: string }) {
     return (
       <>
         <h1 className="text-2xl font-bold">The code</h1>
-        <DoorForm key="code" path="/api/door/code" button="Go in" bodyOf={(text) => ({ code: text('code') })} onSent={() => enter(to)}>
+        <DoorForm
+          key="code"
+          button="Go in"
+          send={(text) => ask('POST /api/door/code', { body: { code: text('code') } })}
+          onSent={() => enter(to)}
+        >
           <DoorField
             label="What your phone shows now"
             hint="Six digits. Without the phone: one of the codes you kept for that day; each is good once."
@@ -25,10 +31,9 @@ export function SignIn({ to }: { to: string }) {
     <>
       <h1 className="text-2xl font-bold">Sign in</h1>
       <DoorForm
-        path="/api/door/sign-in"
         button="Sign in"
-        bodyOf={(text) => ({ email: text('email'), password: text('password') })}
-        onSent={(answer) => ((answer as { code: boolean }).code ? setCode(true) : enter(to))}
+        send={(text) => ask('POST /api/door/sign-in', { body: { email: text('email'), password: text('password') } })}
+        onSent={(answer) => (answer.code ? setCode(true) : enter(to))}
       >
         <DoorField label="E-mail address" name="email" type="email" autoComplete="username" />
         <DoorField label="Password" name="password" type="password" autoComplete="current-password" />

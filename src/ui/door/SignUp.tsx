@@ -3,6 +3,7 @@ import { Radio, RadioGroup } from '@headlessui/react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { DoorField, DoorForm, NewPasswordField } from './DoorForm';
+import { ask } from '../../sync/ask';
 import { enter } from '../kit/enter';
 
 const STARTS = [
@@ -25,14 +26,17 @@ export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
     <>
       <h1 className="text-2xl font-bold">New account</h1>
       <DoorForm
-        path="/api/door/sign-up"
         button="Make the account"
-        bodyOf={(text) => ({
-          name: text('name'),
-          email: text('email'),
-          password: text('password'),
-          studio: start === 'demo' ? null : text('studio'),
-        })}
+        send={(text) =>
+          ask('POST /api/door/sign-up', {
+            body: {
+              name: text('name'),
+              email: text('email'),
+              password: text('password'),
+              studio: start === 'demo' ? null : text('studio'),
+            },
+          })
+        }
         onSent={() => enter()}
       >
         <DoorField label="Your name" name="name" autoComplete="name" maxLength={120} />

@@ -6,13 +6,13 @@ import type { Model } from '../../core/exercise/model';
 import type { Exercise } from '../../core/exercise/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { request, sendJson } from '../kit/request';
 import { STRAND_WORDS } from '../kit/words-of-work';
 import { ANYTHING, filtered } from '../plan/filter';
 import { ShelfFilter } from '../plan/ShelfFilter';
 import { ExerciseCard } from './ExerciseCard';
 import { ExerciseEditor } from './ExerciseEditor';
 import { emptyExercise, importFile, variantOf } from './make';
+import { ask } from '../../sync/ask';
 
 /** The shelf: every exercise there is, ours and the studio's own; looked at, heard, varied, written, shared. */
 export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models: Model[] }) {
@@ -37,7 +37,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
   };
   const save = (e: Exercise) =>
     doing(async () => {
-      await sendJson('PUT', `/api/exercises/${e.id}`, e);
+      await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: e.id }, body: e });
       setOwn((o) => [...o.filter((x) => x.id !== e.id), e].sort((a, b) => a.name.localeCompare(b.name)));
       setEditing(null);
       setFilter(ANYTHING);
@@ -45,7 +45,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
     });
   const remove = (id: string) =>
     doing(async () => {
-      await request(`/api/exercises/${id}`, { method: 'DELETE' });
+      await ask('DELETE /api/exercises/[exerciseId]', { params: { exerciseId: id } });
       setOwn((o) => o.filter((e) => e.id !== id));
     });
 

@@ -9,10 +9,10 @@ import type { Course } from '../../core/lesson/types';
 import { putIn } from '../../core/plan/arrange';
 import { SONG_LINE } from '../../core/plan/plan';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import { KeptNote } from '../outbox/KeptNote';
 import type { usePlanning } from '../plan/usePlanning';
 import { SideBySide } from './SideBySide';
+import { addressOf, ask } from '../../sync/ask';
 
 interface Props {
   singer: { id: string; name: string };
@@ -31,7 +31,7 @@ interface Props {
 export function LessonOver({ singer, lesson, course, sung, planning, takes, onPlay, onBack, onChoose, children }: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   const left = course.steps.filter((s) => course.skipped[s.id]);
-  const path = `/api/lessons/${lesson.id}`;
+  const path = addressOf('PUT /api/lessons/[lessonId]', { lessonId: lesson.id });
 
   const intoTheWeek = async (exercise: Exercise, sound: string) => {
     const { p, items, setItems } = planning;
@@ -41,7 +41,7 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
     if (!next) return setProblem(`No key of ${exercise.name} stays inside what the map knows of this voice.`);
     try {
       // What isn't on the shelf yet (a phrase of a song) is kept there as the studio's own.
-      if (own) await sendJson('PUT', `/api/exercises/${exercise.id}`, exercise);
+      if (own) await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: exercise.id }, body: exercise });
       setItems(next);
     } catch (error) {
       setProblem((error as Error).message);

@@ -5,8 +5,8 @@ import { useState } from 'react';
 import { PROTOCOLS } from '../../core/lesson/protocols';
 import type { Protocol } from '../../core/lesson/types';
 import { Notice } from '../kit/Notice';
-import { request, sendJson } from '../kit/request';
 import { ProtocolSteps } from './ProtocolSteps';
+import { ask } from '../../sync/ask';
 
 /** The coach's own lessons: made from the ones that come with Wendel by adding, taking out and reordering steps. */
 export function ProtocolsRoom({ own }: { own: Protocol[] }) {
@@ -26,13 +26,13 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
   };
   const save = (protocol: Protocol) =>
     attempt(async () => {
-      await sendJson('PUT', `/api/protocols/${protocol.id}`, protocol);
+      await ask('PUT /api/protocols/[protocolId]', { params: { protocolId: protocol.id }, body: protocol });
       setOpen(null);
       setGone(null);
     });
   const remove = (protocol: Protocol) =>
     attempt(async () => {
-      await request(`/api/protocols/${protocol.id}`, { method: 'DELETE' });
+      await ask('DELETE /api/protocols/[protocolId]', { params: { protocolId: protocol.id } });
       setGone(protocol);
     });
   const copyOf = (protocol: Protocol): Protocol => ({

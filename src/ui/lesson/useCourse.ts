@@ -4,8 +4,9 @@ import { withJudged, withoutTake } from '../../core/lesson/record';
 import type { Course, JudgedKey, LessonAction } from '../../core/lesson/types';
 import { adoptCourse } from '../../sync/earlier';
 import { say, wordsUnder } from '../../sync/words';
+import { addressOf, requestOf } from '../../sync/ask';
 
-const pathOf = (lessonId: string) => `/api/lessons/${lessonId}`;
+const pathOf = (lessonId: string) => addressOf('PUT /api/lessons/[lessonId]', { lessonId });
 /** Apart from the note on the lesson, which goes to the same path. */
 const subjectOf = (lessonId: string) => `${pathOf(lessonId)}#course`;
 
@@ -29,7 +30,11 @@ export function useCourse(lessonId: string, stored: Course) {
   const put = useCallback(
     (next: Course) => {
       present.current = next;
-      say({ method: 'PUT', path: pathOf(lessonId), subject: subjectOf(lessonId), body: { course: next }, quiet: true });
+      say({
+        ...requestOf('PUT /api/lessons/[lessonId]', { params: { lessonId }, body: { course: next } }),
+        subject: subjectOf(lessonId),
+        quiet: true,
+      });
       setCourse(next);
     },
     [lessonId],

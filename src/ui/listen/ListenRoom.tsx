@@ -6,9 +6,9 @@ import { beginCourse } from '../../core/lesson/course';
 import type { Protocol, VoiceAnchors } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import { dateOf, dateTimeOf } from '../kit/dates';
 import { FreeTake, Listened } from './FreeTake';
+import { ask } from '../../sync/ask';
 
 interface LessonLine {
   id: string;
@@ -39,7 +39,7 @@ export function ListenRoom({
   const begin = async (protocol: Protocol) => {
     const id = crypto.randomUUID();
     try {
-      await sendJson('POST', '/api/lessons', { id, singerId: singer.id, name: protocol.name, course: beginCourse(protocol, voice) });
+      await ask('POST /api/lessons', { body: { id, singerId: singer.id, name: protocol.name, course: beginCourse(protocol, voice) } });
       router.push(`/singers/${singer.id}/lessons/${id}`);
     } catch (error) {
       setProblem((error as Error).message);

@@ -2,8 +2,8 @@
 import { useEffect, useState } from 'react';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
-import { request } from '../kit/request';
 import { dateOf, dayOf } from '../kit/dates';
+import { ask } from '../../sync/ask';
 
 /** The last moment of each day on which something was sung, oldest first. */
 export function sessionsOf(recorded: Date[]): Date[] {
@@ -42,7 +42,9 @@ export function Dates({
       show(null);
       return;
     }
-    request<VoiceMap>(`/api/singers/${singerId}/map?until=${sessions[at].toISOString()}`).then(show, (e: Error) => setProblem(e.message));
+    ask('GET /api/singers/[singerId]/map', { params: { singerId }, query: { until: sessions[at].toISOString() } }).then(show, (e: Error) =>
+      setProblem(e.message),
+    );
     return () => {
       current = false;
     };

@@ -6,8 +6,8 @@ import { PIN_NAMES, PinName, VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import type { LadderScale } from '../ladder/scale';
+import { ask } from '../../sync/ask';
 
 export const PIN_WORDS: Record<PinName, string> = {
   'usable-low': 'lowest usable note',
@@ -33,7 +33,7 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
   const [problem, setProblem] = useState<string | null>(null);
   const [what, setWhat] = useState<PinName>('change');
   const put = (name: PinName, midi: number | null) =>
-    sendJson('PUT', `/api/singers/${singerId}/pins`, { what: name, midi }).then(
+    ask('PUT /api/singers/[singerId]/pins', { params: { singerId }, body: { what: name, midi } }).then(
       () => (setProblem(null), router.refresh()),
       (error: Error) => setProblem(error.message),
     );

@@ -10,10 +10,10 @@ import { resample } from '../../core/signal/resample';
 import { forgetKept } from '../../sync/kept-takes';
 import { useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { request } from '../kit/request';
 import { chosenMicrophone } from '../listen/sources';
 import { useRecorder } from '../listen/useRecorder';
 import { MANNER_WORDS } from './words';
+import { addressOf, ask, fetchAnswer } from '../../sync/ask';
 
 const noFrames = () => {};
 
@@ -48,7 +48,10 @@ export function ModelKeeper({
     const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
     const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
     try {
-      await request(`/api/models/${crypto.randomUUID()}?${query}`, { method: 'PUT', body: wav });
+      await fetchAnswer(`${addressOf('PUT /api/models/[modelId]', { modelId: crypto.randomUUID() })}?${query}`, {
+        method: 'PUT',
+        body: wav,
+      });
       router.refresh();
     } catch (error) {
       setProblem((error as Error).message);
@@ -84,7 +87,7 @@ export function ModelKeeper({
   const remove = async (model: Model) => {
     setProblem(null);
     try {
-      await request(`/api/models/${model.id}`, { method: 'DELETE' });
+      await ask('DELETE /api/models/[modelId]', { params: { modelId: model.id } });
       router.refresh();
     } catch (error) {
       setProblem((error as Error).message);
@@ -108,7 +111,11 @@ export function ModelKeeper({
               <button
                 className="button-small min-h-11 min-w-11"
                 aria-label={clip.playing === model.id ? 'Stop' : `Play “${words.toLowerCase()}”`}
-                onClick={() => (clip.playing === model.id ? clip.stop() : void clip.play(model.id, `/api/models/${model.id}`))}
+                onClick={() =>
+                  clip.playing === model.id
+                    ? clip.stop()
+                    : void clip.play(model.id, addressOf('GET /api/models/[modelId]', { modelId: model.id }))
+                }
               >
                 {clip.playing === model.id ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
               </button>

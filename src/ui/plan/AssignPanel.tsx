@@ -3,8 +3,8 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { PlanItem } from '../../core/plan/types';
-import { sendJson } from '../kit/request';
 import { POPOVER } from '../kit/popover';
+import { ask } from '../../sync/ask';
 
 /** The last step: from which day, and a word for the singer. */
 export function AssignPanel({
@@ -28,7 +28,7 @@ export function AssignPanel({
     setBusy(true);
     setProblem(null);
     try {
-      const { id } = await sendJson<{ id: string }>('POST', '/api/assignments', { singerId: singer.id, note, startsOn, items });
+      const { id } = await ask('POST /api/assignments', { body: { singerId: singer.id, note, startsOn, items } });
       router.push(`/assignments/${id}`);
     } catch (error) {
       setProblem((error as Error).message);

@@ -32,7 +32,6 @@ import type { Notice as HealthNotice } from '../../core/practice/health';
 import type { Entry } from '../../core/practice/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import { useShortcuts } from '../kit/useShortcuts';
 import { dateOf } from '../kit/dates';
 import { FINDING_WORDS } from '../kit/words';
@@ -52,6 +51,7 @@ import { TermsBar } from './TermsBar';
 import { RoadPanel } from './RoadPanel';
 import { ofSinger, PlanSource, usePlanning } from './usePlanning';
 import { WeekBoard } from './WeekBoard';
+import { ask } from '../../sync/ask';
 
 interface Props {
   view: PlanSource & {
@@ -391,7 +391,7 @@ function SchoolTried({
   );
   const keep = async () => {
     try {
-      await sendJson('PUT', `/api/singers/${view.singer.id}/plan`, { school });
+      await ask('PUT /api/singers/[singerId]/plan', { params: { singerId: view.singer.id }, body: { school } });
       router.refresh();
     } catch (error) {
       setProblem((error as Error).message);

@@ -6,10 +6,10 @@ import { fitted } from '../../core/plan/arrange';
 import { compare } from '../../core/plan/edits';
 import type { Planning } from '../../core/plan/check';
 import type { PlanItem } from '../../core/plan/types';
-import { request, sendJson } from '../kit/request';
 import { dateOf } from '../kit/dates';
 import { DifferenceList } from './DifferenceList';
 import { POPOVER } from '../kit/popover';
+import { ask } from '../../sync/ask';
 
 interface Named {
   id: string;
@@ -61,7 +61,7 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
               e.preventDefault();
               void doing(async () => {
                 const made = { id: crypto.randomUUID(), name: name.trim(), items };
-                await sendJson('PUT', `/api/templates/${made.id}`, made);
+                await ask('PUT /api/templates/[templateId]', { params: { templateId: made.id }, body: made });
                 setKept([...kept, made]);
                 setName('');
               });
@@ -91,7 +91,7 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
                     aria-label={`Throw ${t.name} away`}
                     onClick={() =>
                       void doing(async () => {
-                        await request(`/api/templates/${t.id}`, { method: 'DELETE' });
+                        await ask('DELETE /api/templates/[templateId]', { params: { templateId: t.id } });
                         setKept(kept.filter((x) => x.id !== t.id));
                       })
                     }
@@ -112,7 +112,7 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
                   const other = others.find((o) => o.id === e.target.value);
                   if (other)
                     void doing(async () => {
-                      const got = await request<{ items: PlanItem[] }>(`/api/assignments/${other.id}`);
+                      const got = await ask('GET /api/assignments/[assignmentId]', { params: { assignmentId: other.id } });
                       take(got.items, `${other.singer}’s week`);
                     });
                 }}

@@ -14,6 +14,7 @@ import type { PlanItem, PlanRequest } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { useMayChange } from '../kit/may-change';
 import { say, wordsUnder } from '../../sync/words';
+import { addressOf, requestOf } from '../../sync/ask';
 
 export interface PlanSource {
   singer: { id: string; voiceType: VoiceTypeId; minor: boolean; age?: Age; changing: boolean; intake?: IntakeAnswers };
@@ -49,7 +50,7 @@ const REST_MS = 600;
 export function usePlanning(source: PlanSource, school: SchoolId) {
   const { singer, map, today, own } = source;
   const mayChange = useMayChange();
-  const path = `/api/singers/${singer.id}/plan`;
+  const path = addressOf('PUT /api/singers/[singerId]/plan', { singerId: singer.id });
   const shelf = useMemo(() => [...SHELF, ...own], [own]);
   const request = useCallback(
     (terms: Terms): PlanRequest => ({ ...terms, ...ofSinger(singer), map, school, shelf, today }),
@@ -97,7 +98,14 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
   }, [given]);
   const save = ({ terms, items }: State) => {
     // Whoever may only look may try things out; none of it is kept.
-    if (mayChange) say({ method: 'PUT', path, body: { terms, edits: editsOf(suggest(terms), items) } }, REST_MS);
+    if (mayChange)
+      say(
+        requestOf('PUT /api/singers/[singerId]/plan', {
+          params: { singerId: singer.id },
+          body: { terms, edits: editsOf(suggest(terms), items) },
+        }),
+        REST_MS,
+      );
   };
 
   const to = (next: State) => {

@@ -1,6 +1,7 @@
 import { Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { dateOf } from '../kit/dates';
+import { addressOf } from '../../sync/ask';
 
 /** A day's siren, to be heard beside another day's. */
 export function DaySound({ day, takeId }: { day: string; takeId: string | undefined }) {
@@ -11,7 +12,7 @@ export function DaySound({ day, takeId }: { day: string; takeId: string | undefi
   if (!takeId || silent) return null;
   const press = () => {
     if (playing) return sound.current?.pause();
-    const audio = new Audio(`/api/takes/${takeId}/audio`);
+    const audio = new Audio(addressOf('GET /api/takes/[takeId]/audio', { takeId }));
     sound.current = audio;
     audio.onpause = () => setPlaying(false);
     setPlaying(true);

@@ -1,26 +1,27 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
-import { request } from '../kit/request';
+import { onChange } from '../../sync/changes';
 
-const EVERY_MS = 1500;
-
-/** Has the page drawn anew as soon as somebody has practised; a page nobody looks at doesn't ask. */
+/** Has the page drawn anew as soon as somebody has practised; a page nobody looks at waits until somebody does. */
 export function News() {
   const router = useRouter();
   useEffect(() => {
-    let known: string | null | undefined;
-    const timer = setInterval(() => {
-      if (document.hidden) return;
-      request<{ at: string | null }>('/api/news').then(
-        ({ at }) => {
-          if (known !== undefined && at !== known) router.refresh();
-          known = at;
-        },
-        () => undefined,
-      );
-    }, EVERY_MS);
-    return () => clearInterval(timer);
+    let due = false;
+    const show = () => {
+      if (!due || document.hidden) return;
+      due = false;
+      router.refresh();
+    };
+    const stop = onChange(({ what }) => {
+      due ||= what === 'practised';
+      show();
+    });
+    document.addEventListener('visibilitychange', show);
+    return () => {
+      stop();
+      document.removeEventListener('visibilitychange', show);
+    };
   }, [router]);
   return null;
 }

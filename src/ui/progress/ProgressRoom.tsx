@@ -17,6 +17,7 @@ import { Chapters } from './Chapters';
 import { News } from './News';
 import { Report } from './Report';
 import { STEP_WORDS } from './words';
+import { addressOf } from '../../sync/ask';
 
 interface Props {
   view: {
@@ -137,7 +138,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                         <KeptNote
                           label="Your answer, shown on the phone"
                           method="PUT"
-                          path={`/api/practice/${e.id}`}
+                          path={addressOf('PUT /api/practice/[entryId]', { entryId: e.id })}
                           field="answer"
                           stored={e.answer ?? ''}
                           maxLength={2000}

@@ -6,6 +6,7 @@ import { hzToMidi, noteWithCents } from '../../core/music/pitch';
 import type { Change } from '../../core/take/changes';
 import { trackVoice } from '../../core/voice/track';
 import { HARMONICS, HOP_S, NO_HARMONIC_DB } from '../../core/voice/types';
+import { addressOf } from '../../sync/ask';
 
 /** Looked at on each side of a change, seconds from it. */
 const NEAR_S = 0.06;
@@ -46,7 +47,7 @@ export function HowMeasured({ takeId, change }: { takeId: string; change: Change
   useEffect(() => {
     let current = true;
     void (async () => {
-      const response = await fetch(`/api/takes/${takeId}/audio`);
+      const response = await fetch(addressOf('GET /api/takes/[takeId]/audio', { takeId }));
       const pcm = readWav(new Uint8Array(await response.arrayBuffer()));
       const from = Math.max(0, change.timeS - 1);
       const part = { ...pcm, samples: pcm.samples.slice(from * pcm.sampleRate, (change.timeS + 1) * pcm.sampleRate) };

@@ -11,7 +11,6 @@ import { Change, changesOf } from '../../core/take/changes';
 import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/types';
 import { Keys } from '../kit/Keys';
 import { ForCoaches, useMayChange } from '../kit/may-change';
-import { request } from '../kit/request';
 import type { Shortcut } from '../kit/useShortcuts';
 import { dateTimeOf } from '../kit/dates';
 import { TASK_WORDS } from '../kit/words';
@@ -23,6 +22,7 @@ import { Blind, BlindListen } from './BlindListen';
 import { ChangeList } from './ChangeList';
 import { Compare, OtherTake } from './Compare';
 import { useMarks } from './useMarks';
+import { addressOf, ask } from '../../sync/ask';
 
 // The charts are fetched only when they are looked at.
 const HowMeasured = dynamic(() => import('./HowMeasured').then((m) => m.HowMeasured), { ssr: false });
@@ -38,10 +38,6 @@ interface Props {
   atS: number;
   /** Other takes of the singer, newest first. */
   others: OtherTake[];
-}
-
-interface Stored {
-  analysis: { trace: Trace | null } | null;
 }
 
 const NOTHING: Change[] = [];
@@ -203,7 +199,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
               setBeside(id);
               setGhost(null);
               if (id)
-                void request<Stored>(`/api/takes/${id}`).then(
+                void ask('GET /api/takes/[takeId]', { params: { takeId: id } }).then(
                   (other) => setGhost(other.analysis?.trace ?? null),
                   () => setBeside(''),
                 );
@@ -279,7 +275,13 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             {measured && <HowMeasured takeId={take.id} change={changes[selected]} />}
           </details>
         )}
-        <KeptNote label="A word on this take" method="PATCH" path={`/api/takes/${take.id}`} stored={take.note} maxLength={2000} />
+        <KeptNote
+          label="A word on this take"
+          method="PATCH"
+          path={addressOf('PATCH /api/takes/[takeId]', { takeId: take.id })}
+          stored={take.note}
+          maxLength={2000}
+        />
         {findings && findings.notes.length > 0 && (
           <details className="card">
             <summary className="cursor-pointer font-semibold">

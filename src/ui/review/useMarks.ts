@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { CoachMark } from '../../core/map/types';
 import { say, Word, wordsUnder } from '../../sync/words';
+import { addressOf, requestOf } from '../../sync/ask';
 
 /** One step of the coach's: what a mark was and became. */
 interface Change {
@@ -22,18 +23,21 @@ export function useMarks(takeId: string, stored: CoachMark[]) {
   const [said, setSaid] = useState<Word[]>([]);
   const [steps, setSteps] = useState<Change[]>([]);
   const [undone, setUndone] = useState<Change[]>([]);
-  const path = `/api/takes/${takeId}/marks/`;
+  const path = addressOf('PUT /api/takes/[takeId]/marks/[markId]', { takeId, markId: '' });
   // eslint-disable-next-line react-hooks/set-state-in-effect
   useEffect(() => setSaid((now) => [...wordsUnder(path), ...now]), [path]);
   const marks = useMemo(() => said.reduce(withWord, stored), [said, stored]);
 
   const put = useCallback(
     (id: string, next: CoachMark | undefined) => {
-      const word: Word = next ? { method: 'PUT', path: path + id, body: inBody(next) } : { method: 'DELETE', path: path + id };
+      const params = { takeId, markId: id };
+      const word: Word = next
+        ? requestOf('PUT /api/takes/[takeId]/marks/[markId]', { params, body: inBody(next) })
+        : requestOf('DELETE /api/takes/[takeId]/marks/[markId]', { params });
       setSaid((now) => [...now, word]);
       say(word);
     },
-    [path],
+    [takeId],
   );
 
   const set = useCallback(

@@ -1,10 +1,10 @@
 'use client';
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
-import { request, sendJson } from '../kit/request';
 import { dateTimeOf } from '../kit/dates';
 import { SecondFactor } from './SecondFactor';
 import { useAttempt } from './useAttempt';
+import { ask } from '../../sync/ask';
 
 const ROLE_WORDS = { owner: 'owner of the studio', coach: 'coach', reader: 'looking only' };
 
@@ -38,7 +38,7 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
     const data = new FormData(form);
     setKept(false);
     const done = await attempt(() =>
-      sendJson('PUT', '/api/account/password', { present: data.get('present'), password: data.get('password') }),
+      ask('PUT /api/account/password', { body: { present: String(data.get('present')), password: String(data.get('password')) } }),
     );
     if (!done) return;
     form.reset();
@@ -91,7 +91,7 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
               ) : (
                 <button
                   className="button"
-                  onClick={() => void attempt(() => request(`/api/account/sessions/${s.id}`, { method: 'DELETE' }))}
+                  onClick={() => void attempt(() => ask('DELETE /api/account/sessions/[sessionId]', { params: { sessionId: s.id } }))}
                 >
                   Sign out there
                 </button>

@@ -1,12 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { request } from '../kit/request';
-
-interface BroughtIn {
-  tables: { name: string; fresh: number; known: number }[];
-  recordings: number;
-  settings: boolean;
-}
+import type { BroughtIn } from '../../contract/answers';
+import { addressOf, fetchAnswer } from '../../sync/ask';
 
 const WORDS: Record<string, string> = {
   singer: 'singers',
@@ -30,7 +25,9 @@ export function BundleInOut({ attempt }: { attempt<T>(work: () => Promise<T>): P
 
   const send = async (chosen: File, done: boolean) => {
     setBusy(true);
-    const found = await attempt(() => request<BroughtIn>(`/api/bundle${done ? '' : '?dry'}`, { method: 'POST', body: chosen }));
+    const found = await attempt(() =>
+      fetchAnswer<BroughtIn>(addressOf('POST /api/bundle', {}) + (done ? '' : '?dry'), { method: 'POST', body: chosen }),
+    );
     setBusy(false);
     setSeen(found ? { found, done } : null);
   };
@@ -45,7 +42,7 @@ export function BundleInOut({ attempt }: { attempt<T>(work: () => Promise<T>): P
         links are not in it. Bringing one in adds what is missing here and leaves what is here as it is.
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        <a className="button" href="/api/bundle" download>
+        <a className="button" href={addressOf('GET /api/bundle', {})} download>
           Take the studio out
         </a>
         <label className="button cursor-pointer focus-within:outline-2 focus-within:outline-accent">

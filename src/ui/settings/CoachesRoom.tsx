@@ -1,11 +1,11 @@
 'use client';
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
-import { request, sendJson } from '../kit/request';
 import { dateOf } from '../kit/dates';
 import { useAttempt } from './useAttempt';
+import type { Role } from '../../core/format/studio';
+import { ask } from '../../sync/ask';
 
-type Role = 'owner' | 'coach' | 'reader';
 const ROLES: readonly [Role, string][] = [
   ['coach', 'works with the singers'],
   ['reader', 'looks, and changes nothing'],
@@ -27,7 +27,7 @@ export function CoachesRoom({ members, invites }: Props) {
     const form = event.currentTarget;
     const data = new FormData(form);
     const email = String(data.get('email'));
-    const done = await attempt(() => sendJson<{ address: string }>('POST', '/api/invites', { email, role: data.get('role') }));
+    const done = await attempt(() => ask('POST /api/invites', { body: { email, role: String(data.get('role')) as Role } }));
     if (!done) return;
     setMade({ email, address: done.address });
     form.reset();
@@ -48,9 +48,12 @@ export function CoachesRoom({ members, invites }: Props) {
             <RoleChoice
               label={`What ${m.name} does`}
               value={m.role}
-              onChange={(role) => void attempt(() => sendJson('PUT', `/api/members/${m.userId}`, { role }))}
+              onChange={(role) => void attempt(() => ask('PUT /api/members/[userId]', { params: { userId: m.userId }, body: { role } }))}
             />
-            <Dismiss name={m.name} onDismiss={() => void attempt(() => request(`/api/members/${m.userId}`, { method: 'DELETE' }))} />
+            <Dismiss
+              name={m.name}
+              onDismiss={() => void attempt(() => ask('DELETE /api/members/[userId]', { params: { userId: m.userId } }))}
+            />
           </li>
         ))}
         {invites.map((i) => (
@@ -62,7 +65,10 @@ export function CoachesRoom({ members, invites }: Props) {
                 asked to come, {ROLES.find(([r]) => r === i.role)![1]}; the offer is good until {dateOf(i.expiresAt)}
               </span>
             </p>
-            <button className="button" onClick={() => void attempt(() => request(`/api/invites/${i.id}`, { method: 'DELETE' }))}>
+            <button
+              className="button"
+              onClick={() => void attempt(() => ask('DELETE /api/invites/[inviteId]', { params: { inviteId: i.id } }))}
+            >
               Take the offer back
             </button>
           </li>

@@ -1,8 +1,8 @@
 'use client';
 import { Notice } from '../kit/Notice';
-import { request } from '../kit/request';
 import { dateTimeOf } from '../kit/dates';
 import { useAttempt } from './useAttempt';
+import { ask } from '../../sync/ask';
 
 interface Message {
   id: string;
@@ -29,7 +29,7 @@ export function PostRoom({ mailSet, messages }: { mailSet: boolean; messages: Me
       </p>
       {problem && <Notice>{problem}</Notice>}
       {waiting && (
-        <button className="button mb-3" onClick={() => void attempt(() => request('/api/post', { method: 'POST' }))}>
+        <button className="button mb-3" onClick={() => void attempt(() => ask('POST /api/post'))}>
           Send what waits
         </button>
       )}

@@ -1,7 +1,7 @@
 'use client';
 import { QRCodeSVG } from 'qrcode.react';
 import { FormEvent, useState } from 'react';
-import { request, sendJson } from '../kit/request';
+import { ask } from '../../sync/ask';
 
 type Attempt = <T>(work: () => Promise<T>) => Promise<T | undefined>;
 const PATH = '/api/account/second-factor';
@@ -38,15 +38,11 @@ function OneField({
 /** A code of the coach's phone beside the password: set up, shown once, ended. */
 export function SecondFactor({ on, attempt }: { on: boolean; attempt: Attempt }) {
   const [begun, setBegun] = useState<{ uri: string; codes: string[] } | null>(null);
-  const begin = async (present: string) =>
-    setBegun((await attempt(() => sendJson<{ uri: string; codes: string[] }>('POST', PATH, { present }))) ?? null);
+  const begin = async (present: string) => setBegun((await attempt(() => ask(`POST ${PATH}`, { body: { present } }))) ?? null);
   const confirm = async (code: string) => {
-    if (await attempt(() => sendJson('PUT', PATH, { code }))) setBegun(null);
+    if (await attempt(() => ask(`PUT ${PATH}`, { body: { code } }))) setBegun(null);
   };
-  const end = (present: string) =>
-    void attempt(() =>
-      request(PATH, { method: 'DELETE', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ present }) }),
-    );
+  const end = (present: string) => void attempt(() => ask(`DELETE ${PATH}`, { body: { present } }));
   const secret = begun && new URL(begun.uri).searchParams.get('secret');
   return (
     <section aria-labelledby="second-factor" className="card flex flex-col gap-3">

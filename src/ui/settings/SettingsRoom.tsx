@@ -4,9 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { SchoolId, SCHOOLS } from '../../core/map/schools';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import { BundleInOut } from './BundleInOut';
 import { useAttempt } from './useAttempt';
+import { ask } from '../../sync/ask';
 
 const KEEP_MONTHS = [3, 6, 12, 24, 60];
 
@@ -20,7 +20,7 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
     const before = now;
     setNow(next);
     try {
-      await sendJson('PUT', '/api/settings', next);
+      await ask('PUT /api/settings', { body: next });
       setSaid({ kept: true });
       router.refresh();
     } catch (error) {

@@ -3,8 +3,8 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Smartphone } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
-import { request, sendJson } from '../kit/request';
 import { POPOVER } from '../kit/popover';
+import { ask } from '../../sync/ask';
 
 /** The singer's own page: a new link for it, or an end to the old one. */
 export function SendPage({
@@ -37,7 +37,7 @@ export function SendPage({
             className="button-main"
             onClick={() =>
               void doing(async () => {
-                const made = await sendJson<{ address: string }>('POST', `/api/singers/${singer.id}/link`, {});
+                const made = await ask('POST /api/singers/[singerId]/link', { params: { singerId: singer.id } });
                 setAddress(made.address);
                 onLink(made.address);
                 setSaid('A message with this link is in the post, and the printed sheet now carries it. Any older link has ended.');
@@ -57,7 +57,7 @@ export function SendPage({
             className="button"
             onClick={() =>
               void doing(async () => {
-                await request(`/api/singers/${singer.id}/link`, { method: 'DELETE' });
+                await ask('DELETE /api/singers/[singerId]/link', { params: { singerId: singer.id } });
                 setAddress(null);
                 onLink(null);
                 setSaid('The link has ended.');

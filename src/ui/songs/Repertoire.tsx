@@ -15,11 +15,11 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';
-import { sendJson } from '../kit/request';
 import { SongEditor } from './SongEditor';
 import type { SongLine } from './SongsRoom';
 import { SungIn } from './SungIn';
 import { LEVEL_WORDS } from './words-of-songs';
+import { ask } from '../../sync/ask';
 
 interface Props {
   view: {
@@ -38,7 +38,7 @@ export function Repertoire({ view: { singer, voice, own, others, takes } }: Prop
   const record = recordOf(takes.flatMap((t) => t.bars));
   const save = async (song: Song, note: string) => {
     const id = crypto.randomUUID();
-    await sendJson('PUT', `/api/songs/${id}`, { song, note });
+    await ask('PUT /api/songs/[songId]', { params: { songId: id }, body: { song, note } });
     router.push(`/singers/${singer.id}/songs/${id}`);
   };
   return (

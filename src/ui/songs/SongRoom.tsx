@@ -20,7 +20,6 @@ import { say } from '../../sync/words';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Keys } from '../kit/Keys';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import { ladderRange, ladderScale } from '../ladder/scale';
 import { voiceType } from '../../core/plan/voice-types';
 import { SongStaff } from '../staff/SongStaff';
@@ -32,6 +31,7 @@ import { SongPicture } from './SongPicture';
 import { SingIt } from './SingIt';
 import { SongTakeLine, SongTakes } from './SongTakes';
 import { LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
+import { ask, requestOf } from '../../sync/ask';
 
 export interface SongView extends PlanSource {
   singer: PlanSource['singer'] & { name: string; axis: TimbreAxis | null };
@@ -98,7 +98,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
   const decide = (change: Partial<Chosen>) => {
     const next = { ...chosen, ...change };
     setChosen(next);
-    say({ method: 'PUT', path: `/api/singers/${singer.id}/songs/${songId}`, body: next }, REST_MS);
+    say(requestOf('PUT /api/singers/[singerId]/songs/[songId]', { params: { singerId: singer.id, songId }, body: next }), REST_MS);
   };
   const choose = (semitones: number) => {
     decide({ semitones });
@@ -125,7 +125,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
     const next = putIn(exercise, items, p, { instead: SONG_LINE });
     if (!next) return setProblem('In this key some of its notes are beyond what may be sung: choose another key first.');
     try {
-      await sendJson('PUT', `/api/exercises/${exercise.id}`, exercise);
+      await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: exercise.id }, body: exercise });
       planning.setItems(next);
       if (chosen.semitones === null) decide({ semitones: key.semitones });
       setSaid(`${exercise.name}, ${WORK_WORDS[how].toLowerCase()}, is in the week.`);

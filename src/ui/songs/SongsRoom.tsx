@@ -8,9 +8,9 @@ import { noteName } from '../../core/music/pitch';
 import type { Song } from '../../core/song/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { sendJson } from '../kit/request';
 import { readSongFile } from './read-file';
 import { SongEditor } from './SongEditor';
+import { ask } from '../../sync/ask';
 
 export interface SongLine {
   id: string;
@@ -46,7 +46,7 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
   };
   const save = async (song: Song, note: string) => {
     const id = crypto.randomUUID();
-    await sendJson('PUT', `/api/songs/${id}`, { song, note });
+    await ask('PUT /api/songs/[songId]', { params: { songId: id }, body: { song, note } });
     setEditing(null);
     setCame(null);
     router.push(`/songs/${id}`);

@@ -4,30 +4,17 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
-import type { Chosen } from '../../core/format/song';
 import { songInTime } from '../../core/song/in-time';
 import { phrasesOf } from '../../core/song/phrases';
-import type { Level } from '../../core/song/risks';
 import type { Song } from '../../core/song/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { request, sendJson } from '../kit/request';
 import { SongStaff } from '../staff/SongStaff';
 import { SongEditor } from './SongEditor';
 import { downloadSongMidi, downloadSongMusicXml } from './song-files';
 import { LEVEL_WORDS } from './words-of-songs';
-
-interface Fits {
-  singerId: string;
-  name: string;
-  chosen: Chosen | null;
-  semitones: number;
-  key: string;
-  says: string;
-  level: Level;
-  fits: boolean;
-  because: string;
-}
+import type { SongFit } from '../../contract/answers';
+import { ask } from '../../sync/ask';
 
 /** A song of the studio: its sheet, and whom it fits in which key. */
 export function StudioSong({ row }: { row: { id: string; song: Song; note: string } }) {
@@ -36,11 +23,11 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
   const along = useFollowAlong();
   const [editing, setEditing] = useState(false);
   const [sure, setSure] = useState(false);
-  const [fits, setFits] = useState<Fits[] | null>(null);
+  const [fits, setFits] = useState<SongFit[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     let current = true;
-    request<Fits[]>(`/api/songs/${id}/fits`).then(
+    ask('GET /api/songs/[songId]/fits', { params: { songId: id } }).then(
       (found) => current && setFits(found),
       (error: Error) => current && setProblem(error.message),
     );
@@ -101,7 +88,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
                 className="button"
                 onClick={() =>
                   void doing(async () => {
-                    await request(`/api/songs/${id}`, { method: 'DELETE' });
+                    await ask('DELETE /api/songs/[songId]', { params: { songId: id } });
                     router.push('/songs');
                     router.refresh();
                   })
@@ -123,7 +110,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
           song={song}
           note={note}
           onSave={async (changed, changedNote) => {
-            await sendJson('PUT', `/api/songs/${id}`, { song: changed, note: changedNote });
+            await ask('PUT /api/songs/[songId]', { params: { songId: id }, body: { song: changed, note: changedNote } });
             setEditing(false);
             router.refresh();
           }}

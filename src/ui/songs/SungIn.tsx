@@ -5,12 +5,11 @@ import { songTask } from '../../core/sim/song';
 import { DEMO_SONGS } from '../../core/song/demo-songs';
 import { sungIn } from '../../core/song/sung-in';
 import type { Song } from '../../core/song/types';
-import type { TakeFindings } from '../../core/take/types';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
-import { request } from '../kit/request';
 import { SingIt } from './SingIt';
+import { ask } from '../../sync/ask';
 
 const METERS = { '4/4': [4, 4], '3/4': [3, 4], '2/4': [2, 4], '6/8': [6, 8] } as const;
 type Meter = keyof typeof METERS;
@@ -45,7 +44,7 @@ export function SungIn({
   const taken = async (takeId: string) => {
     setProblem(null);
     try {
-      const { analysis } = await request<{ analysis: { findings: TakeFindings | null } | null }>(`/api/takes/${takeId}`);
+      const { analysis } = await ask('GET /api/takes/[takeId]', { params: { takeId } });
       const findings = analysis?.findings;
       const song =
         findings?.quality.usable &&

@@ -7,7 +7,8 @@ import { Age, AGES, BY_AGE } from '../../core/plan/ages';
 import { INTAKE_QUESTIONS, IntakeAnswers } from '../../core/plan/intake';
 import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
 import { Notice } from '../kit/Notice';
-import { request, sendJson } from '../kit/request';
+import type { BodyOf } from '../../contract/routes';
+import { addressOf, ask } from '../../sync/ask';
 
 export interface SingerFields {
   name: string;
@@ -72,30 +73,17 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
         goals: text('goals'),
         health: text('health'),
       },
-    };
+    } as BodyOf<'POST /api/singers'>;
     void attempt(async () => {
-      if (singer) return void (await sendJson('PUT', `/api/singers/${singer.id}`, fields));
-      const { id } = await sendJson<{ id: string }>('POST', '/api/singers', fields);
+      if (singer) return void (await ask('PUT /api/singers/[singerId]', { params: { singerId: singer.id }, body: fields }));
+      const { id } = await ask('POST /api/singers', { body: fields });
       router.push(`/singers/${id}/listen`);
     });
   };
 
-  const remove = () =>
-    attempt(() =>
-      request(`/api/singers/${singer!.id}`, {
-        method: 'DELETE',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ name: typed }),
-      }),
-    );
+  const remove = () => attempt(() => ask('DELETE /api/singers/[singerId]', { params: { singerId: singer!.id }, body: { name: typed } }));
   const putAway = (archived: boolean) =>
-    attempt(() =>
-      request(`/api/singers/${singer!.id}`, {
-        method: 'PATCH',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ archived }),
-      }),
-    );
+    attempt(() => ask('PATCH /api/singers/[singerId]', { params: { singerId: singer!.id }, body: { archived } }));
 
   return (
     <Dialog open onClose={onClose} className="relative z-10">
@@ -222,7 +210,11 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               </div>
               <p className="mt-3">
                 Deleting takes every recording, mark, lesson and practice sheet of {singer.name} with it, for good.{' '}
-                <a className="font-semibold underline" href={`/api/singers/${singer.id}/export`} download>
+                <a
+                  className="font-semibold underline"
+                  href={addressOf('GET /api/singers/[singerId]/export', { singerId: singer.id })}
+                  download
+                >
                   Keep a copy first
                 </a>
                 .

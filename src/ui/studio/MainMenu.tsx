@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { takesLane } from '../../sync/takes';
 import { wordsLane } from '../../sync/words';
 import { enter } from '../kit/enter';
-import { request } from '../kit/request';
+import { ask } from '../../sync/ask';
 
 const LONGEST_FLUSH_MS = 3000;
 const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
@@ -28,7 +28,7 @@ export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach'
     // What is still on its way goes first, if it can; what can't waits here, for this account only.
     await Promise.race([Promise.all([wordsLane.flush(), takesLane.flush()]), pause(LONGEST_FLUSH_MS)]).catch(() => {});
     // Signed out already is signed out.
-    await request('/api/door/sign-out', { method: 'POST' }).catch(() => {});
+    await ask('POST /api/door/sign-out').catch(() => {});
     enter('/sign-in');
   };
   return (

@@ -1,5 +1,5 @@
 import { found } from '@/server/found';
-import { mustBe } from '@/server/studio';
+import { mustBe } from '@/server/let-in';
 import { EarRoom } from '@/ui/ears/EarRoom';
 
 export const metadata = { title: 'Ears' };

@@ -1,9 +1,9 @@
-import { found } from '@/server/found';
-import { viewShelf } from '@/server/exercises';
+import { shown } from '@/server/found';
+import { viewShelf } from '@/studio/exercises';
 import { ExercisesRoom } from '@/ui/exercises/ExercisesRoom';
 
 export const metadata = { title: 'Exercises' };
 
 export default async function Page() {
-  return <ExercisesRoom {...await found(viewShelf())} />;
+  return <ExercisesRoom {...await shown(viewShelf)} />;
 }

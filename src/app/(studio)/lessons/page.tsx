@@ -1,9 +1,9 @@
-import { found } from '@/server/found';
-import { viewProtocols } from '@/server/lessons';
+import { shown } from '@/server/found';
+import { viewProtocols } from '@/studio/lessons';
 import { ProtocolsRoom } from '@/ui/lesson/ProtocolsRoom';
 
 export const metadata = { title: 'Lessons' };
 
 export default async function Page() {
-  return <ProtocolsRoom own={await found(viewProtocols())} />;
+  return <ProtocolsRoom own={await shown(viewProtocols)} />;
 }

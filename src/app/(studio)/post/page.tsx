@@ -1,9 +1,9 @@
 import { found } from '@/server/found';
-import { viewMessages } from '@/server/links';
+import { viewPost } from '@/server/links';
 import { PostRoom } from '@/ui/settings/PostRoom';
 
 export const metadata = { title: 'Post' };
 
 export default async function Page() {
-  return <PostRoom {...await found(viewMessages())} />;
+  return <PostRoom {...await found(viewPost())} />;
 }

@@ -1,5 +1,5 @@
 import { found } from '@/server/found';
-import { mustBe } from '@/server/studio';
+import { mustBe } from '@/server/let-in';
 import { SettingsFrame } from '@/ui/settings/SettingsFrame';
 
 export default async function Layout({ children }: { children: React.ReactNode }) {

@@ -1,9 +1,9 @@
-import { found } from '@/server/found';
-import { viewSettings } from '@/server/settings';
+import { shown } from '@/server/found';
+import { viewSettings } from '@/studio/settings';
 import { SettingsRoom } from '@/ui/settings/SettingsRoom';
 
 export const metadata = { title: 'Studio settings' };
 
 export default async function Page() {
-  return <SettingsRoom {...await found(viewSettings())} />;
+  return <SettingsRoom {...await shown(viewSettings)} />;
 }

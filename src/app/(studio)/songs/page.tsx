@@ -1,9 +1,9 @@
-import { found } from '@/server/found';
-import { viewSongs } from '@/server/songs';
+import { shown } from '@/server/found';
+import { viewSongs } from '@/studio/songs';
 import { SongsRoom } from '@/ui/songs/SongsRoom';
 
 export const metadata = { title: 'Songs' };
 
 export default async function Page() {
-  return <SongsRoom {...await found(viewSongs())} />;
+  return <SongsRoom {...await shown(viewSongs)} />;
 }

@@ -1,5 +1,5 @@
 import { found } from '@/server/found';
-import { mustBe } from '@/server/studio';
+import { mustBe } from '@/server/let-in';
 import { StrawBench } from '@/ui/straw/StrawBench';
 
 export const metadata = { title: 'Straws' };

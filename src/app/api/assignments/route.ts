@@ -1,7 +1,5 @@
-import { assign, AssignmentInput } from '@/server/plans';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { assign } from '@/studio/plans';
 
-export async function POST(request: Request) {
-  return respond(request, 'coach', async () => ({ id: await assign(AssignmentInput.parse(await jsonOf(request))) }));
-}
+export const POST = handle('POST /api/assignments', async ({ body }) => ({ id: await inPresentStudio(assign, body) }));

@@ -1,11 +1,5 @@
 import { bringInBundle, takeOutBundle } from '@/server/bundle';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
 
-export async function GET(request: Request) {
-  return respond(request, 'owner', takeOutBundle);
-}
-
-/** `?dry`: only say what would come. */
-export async function POST(request: Request) {
-  return respond(request, 'owner', () => bringInBundle(request.body, new URL(request.url).searchParams.has('dry')));
-}
+export const GET = handle('GET /api/bundle', takeOutBundle);
+export const POST = handle('POST /api/bundle', ({ query, request }) => bringInBundle(request.body, query.dry !== undefined));

@@ -1,7 +1,4 @@
-import { inviteMember, InviteInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { inviteMember } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'owner', async () => inviteMember(InviteInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/invites', ({ body }) => inviteMember(body));

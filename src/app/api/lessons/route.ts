@@ -1,7 +1,5 @@
-import { LessonInput, startLesson } from '@/server/lessons';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { startLesson } from '@/studio/lessons';
 
-export async function POST(request: Request) {
-  return respond(request, 'coach', async () => startLesson(LessonInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/lessons', ({ body }) => inPresentStudio(startLesson, body));

@@ -1,8 +1,5 @@
-import { StudioShape } from '@/core/format/studio';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
-import { changeSettings } from '@/server/settings';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { changeSettings } from '@/studio/settings';
 
-export async function PUT(request: Request) {
-  return respond(request, 'owner', async () => changeSettings(StudioShape.parse(await jsonOf(request))));
-}
+export const PUT = handle('PUT /api/settings', ({ body }) => inPresentStudio(changeSettings, body));

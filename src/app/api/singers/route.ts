@@ -1,8 +1,5 @@
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
-import { SingerShape } from '@/core/format/singer';
-import { addSinger } from '@/server/singers';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { addSinger } from '@/studio/singers';
 
-export async function POST(request: Request) {
-  return respond(request, 'coach', async () => ({ id: await addSinger(SingerShape.parse(await jsonOf(request))) }));
-}
+export const POST = handle('POST /api/singers', async ({ body }) => ({ id: await inPresentStudio(addSinger, body) }));

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { found } from '@/server/found';
-import { viewPractice } from '@/server/practice';
+import { bySinger } from '@/server/links';
+import { viewPractice } from '@/studio/practice';
 import { PracticeRoom } from '@/ui/practice/PracticeRoom';
 
 type Props = { params: Promise<{ token: string }> };
@@ -16,5 +17,5 @@ export const generateMetadata = async ({ params }: Props): Promise<Metadata> => 
 
 export default async function Page({ params }: Props) {
   const { token } = await params;
-  return <PracticeRoom token={token} view={await found(viewPractice(token))} />;
+  return <PracticeRoom token={token} view={await found(bySinger(token)(viewPractice))} />;
 }

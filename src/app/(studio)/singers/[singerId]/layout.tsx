@@ -1,8 +1,8 @@
-import { found } from '@/server/found';
-import { viewFrame } from '@/server/singers';
+import { shown } from '@/server/found';
+import { viewFrame } from '@/studio/singers';
 import { SingerFrame } from '@/ui/studio/SingerFrame';
 
 export default async function Layout({ children, params }: { children: React.ReactNode; params: Promise<{ singerId: string }> }) {
   const { singerId } = await params;
-  return <SingerFrame {...await found(viewFrame(singerId))}>{children}</SingerFrame>;
+  return <SingerFrame {...await shown(viewFrame, singerId)}>{children}</SingerFrame>;
 }

@@ -1,9 +1,9 @@
-import { found } from '@/server/found';
-import { viewStudioSong } from '@/server/songs';
+import { shown } from '@/server/found';
+import { viewStudioSong } from '@/studio/songs';
 import { StudioSong } from '@/ui/songs/StudioSong';
 
 export const metadata = { title: 'Song' };
 
 export default async function Page({ params }: { params: Promise<{ songId: string }> }) {
-  return <StudioSong row={await found(viewStudioSong((await params).songId))} />;
+  return <StudioSong row={await shown(viewStudioSong, (await params).songId)} />;
 }

@@ -1,7 +1,4 @@
-import { changePassword, PasswordInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { changePassword } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function PUT(request: Request) {
-  return respond(request, 'reader', async () => changePassword(PasswordInput.parse(await jsonOf(request))));
-}
+export const PUT = handle('PUT /api/account/password', ({ body }) => changePassword(body));

@@ -1,15 +1,8 @@
-import { beginSecondFactor, CodeInput, confirmSecondFactor, endSecondFactor, OwnPasswordInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { beginSecondFactor, confirmSecondFactor, endSecondFactor } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'reader', async () => beginSecondFactor(OwnPasswordInput.parse(await jsonOf(request))));
-}
+const PATH = '/api/account/second-factor';
 
-export async function PUT(request: Request) {
-  return respond(request, 'reader', async () => confirmSecondFactor(CodeInput.parse(await jsonOf(request))));
-}
-
-export async function DELETE(request: Request) {
-  return respond(request, 'reader', async () => endSecondFactor(OwnPasswordInput.parse(await jsonOf(request))));
-}
+export const POST = handle(`POST ${PATH}`, ({ body }) => beginSecondFactor(body));
+export const PUT = handle(`PUT ${PATH}`, ({ body }) => confirmSecondFactor(body));
+export const DELETE = handle(`DELETE ${PATH}`, ({ body }) => endSecondFactor(body));

@@ -1,8 +1,7 @@
-import { assignedItems } from '@/server/plans';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { assignedItems } from '@/studio/plans';
 
-type Context = { params: Promise<{ assignmentId: string }> };
-
-export async function GET(request: Request, { params }: Context) {
-  return respond(request, 'reader', async () => ({ items: await assignedItems((await params).assignmentId) }));
-}
+export const GET = handle('GET /api/assignments/[assignmentId]', async ({ params }) => ({
+  items: await inPresentStudio(assignedItems, params.assignmentId),
+}));

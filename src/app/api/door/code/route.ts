@@ -1,7 +1,4 @@
-import { CodeInput, signInByCode } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { signInByCode } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => signInByCode(CodeInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/door/code', ({ body }) => signInByCode(body));

@@ -1,7 +1,4 @@
-import { askNewPassword, ForgotInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { askNewPassword } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => askNewPassword(ForgotInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/door/forgot', ({ body }) => askNewPassword(body));

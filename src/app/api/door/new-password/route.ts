@@ -1,7 +1,4 @@
-import { NewPasswordInput, setNewPassword } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { setNewPassword } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => setNewPassword(NewPasswordInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/door/new-password', ({ body }) => setNewPassword(body));

@@ -1,7 +1,4 @@
-import { signIn, SignInInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { signIn } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => signIn(SignInInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/door/sign-in', ({ body }) => signIn(body));

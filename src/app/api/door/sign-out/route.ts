@@ -1,6 +1,4 @@
 import { signOut } from '@/server/accounts';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'reader', signOut);
-}
+export const POST = handle('POST /api/door/sign-out', signOut);

@@ -1,7 +1,4 @@
-import { signUp, SignUpInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { signUp } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-export async function POST(request: Request) {
-  return respond(request, 'anyone', async () => signUp(SignUpInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/door/sign-up', ({ body }) => signUp(body));

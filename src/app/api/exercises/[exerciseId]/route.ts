@@ -1,16 +1,6 @@
-import { ExerciseShape } from '@/core/format/exercise';
-import { removeExercise, saveExercise } from '@/server/exercises';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { removeExercise, saveExercise } from '@/studio/exercises';
 
-type Context = { params: Promise<{ exerciseId: string }> };
-
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () =>
-    saveExercise(ExerciseShape.parse({ ...((await jsonOf(request)) as object), id: (await params).exerciseId })),
-  );
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => removeExercise((await params).exerciseId));
-}
+export const PUT = handle('PUT /api/exercises/[exerciseId]', ({ body }) => inPresentStudio(saveExercise, body));
+export const DELETE = handle('DELETE /api/exercises/[exerciseId]', ({ params }) => inPresentStudio(removeExercise, params.exerciseId));

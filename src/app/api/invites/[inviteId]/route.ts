@@ -1,8 +1,4 @@
 import { endInvite } from '@/server/accounts';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
 
-type Context = { params: Promise<{ inviteId: string }> };
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'owner', async () => endInvite((await params).inviteId));
-}
+export const DELETE = handle('DELETE /api/invites/[inviteId]', ({ params }) => endInvite(params.inviteId));

@@ -1,7 +1,5 @@
-import { changeLesson, LessonChange } from '@/server/lessons';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { changeLesson } from '@/studio/lessons';
 
-export async function PUT(request: Request, { params }: { params: Promise<{ lessonId: string }> }) {
-  return respond(request, 'coach', async () => changeLesson((await params).lessonId, LessonChange.parse(await jsonOf(request))));
-}
+export const PUT = handle('PUT /api/lessons/[lessonId]', ({ params, body }) => inPresentStudio(changeLesson, params.lessonId, body));

@@ -1,13 +1,5 @@
-import { changeRole, dismiss, RoleInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { changeRole, dismiss } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-type Context = { params: Promise<{ userId: string }> };
-
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'owner', async () => changeRole((await params).userId, RoleInput.parse(await jsonOf(request))));
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'owner', async () => dismiss((await params).userId));
-}
+export const PUT = handle('PUT /api/members/[userId]', ({ params, body }) => changeRole(params.userId, body));
+export const DELETE = handle('DELETE /api/members/[userId]', ({ params }) => dismiss(params.userId));

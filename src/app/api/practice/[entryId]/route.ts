@@ -1,7 +1,5 @@
-import { jsonOf } from '@/server/body';
-import { answer, AnswerInput } from '@/server/practice';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { answer } from '@/studio/practice';
 
-export async function PUT(request: Request, { params }: { params: Promise<{ entryId: string }> }) {
-  return respond(request, 'coach', async () => answer((await params).entryId, AnswerInput.parse(await jsonOf(request))));
-}
+export const PUT = handle('PUT /api/practice/[entryId]', ({ params, body }) => inPresentStudio(answer, params.entryId, body));

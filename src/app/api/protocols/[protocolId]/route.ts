@@ -1,16 +1,6 @@
-import { ProtocolShape } from '@/core/format/lesson';
-import { removeProtocol, saveProtocol } from '@/server/lessons';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { removeProtocol, saveProtocol } from '@/studio/lessons';
 
-type Context = { params: Promise<{ protocolId: string }> };
-
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () =>
-    saveProtocol(ProtocolShape.parse({ ...((await jsonOf(request)) as object), id: (await params).protocolId })),
-  );
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => removeProtocol((await params).protocolId));
-}
+export const PUT = handle('PUT /api/protocols/[protocolId]', ({ body }) => inPresentStudio(saveProtocol, body));
+export const DELETE = handle('DELETE /api/protocols/[protocolId]', ({ params }) => inPresentStudio(removeProtocol, params.protocolId));

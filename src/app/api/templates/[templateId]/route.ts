@@ -1,15 +1,6 @@
-import { removeTemplate, saveTemplate, TemplateInput } from '@/server/plans';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { removeTemplate, saveTemplate } from '@/studio/plans';
 
-type Context = { params: Promise<{ templateId: string }> };
-
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () =>
-    saveTemplate(TemplateInput.parse({ ...((await jsonOf(request)) as object), id: (await params).templateId })),
-  );
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => removeTemplate((await params).templateId));
-}
+export const PUT = handle('PUT /api/templates/[templateId]', ({ body }) => inPresentStudio(saveTemplate, body));
+export const DELETE = handle('DELETE /api/templates/[templateId]', ({ params }) => inPresentStudio(removeTemplate, params.templateId));

@@ -1,10 +1,10 @@
-import { found } from '@/server/found';
-import { viewSinger } from '@/server/singers';
+import { shown } from '@/server/found';
+import { viewSinger } from '@/studio/singers';
 import { MapRoom } from '@/ui/map/MapRoom';
 
 export const metadata = { title: 'Map' };
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
-  const { singer, map, takes, school } = await found(viewSinger((await params).singerId));
+  const { singer, map, takes, school } = await shown(viewSinger, (await params).singerId);
   return <MapRoom singer={singer} map={map} takes={takes} school={school} />;
 }

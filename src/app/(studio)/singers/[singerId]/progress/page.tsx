@@ -1,9 +1,9 @@
-import { found } from '@/server/found';
-import { viewLog } from '@/server/practice';
+import { shown } from '@/server/found';
+import { viewLog } from '@/studio/practice';
 import { ProgressRoom } from '@/ui/progress/ProgressRoom';
 
 export const metadata = { title: 'Progress' };
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
-  return <ProgressRoom view={await found(viewLog((await params).singerId))} />;
+  return <ProgressRoom view={await shown(viewLog, (await params).singerId)} />;
 }

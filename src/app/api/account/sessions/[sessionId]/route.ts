@@ -1,8 +1,4 @@
 import { endOwnSession } from '@/server/accounts';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
 
-type Context = { params: Promise<{ sessionId: string }> };
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'reader', async () => endOwnSession((await params).sessionId));
-}
+export const DELETE = handle('DELETE /api/account/sessions/[sessionId]', ({ params }) => endOwnSession(params.sessionId));

@@ -1,9 +1,4 @@
-import { join, JoinInput } from '@/server/accounts';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { join } from '@/server/accounts';
+import { handle } from '@/server/handle';
 
-type Context = { params: Promise<{ token: string }> };
-
-export async function POST(request: Request, { params }: Context) {
-  return respond(request, 'anyone', async () => join((await params).token, JoinInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/door/join/[token]', ({ params, body }) => join(params.token, body));

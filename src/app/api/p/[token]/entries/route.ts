@@ -1,9 +1,5 @@
-import { addEntries, EntriesInput } from '@/server/practice';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { bySinger } from '@/server/links';
+import { addEntries } from '@/studio/practice';
 
-type Context = { params: Promise<{ token: string }> };
-
-export async function POST(request: Request, { params }: Context) {
-  return respond(request, 'anyone', async () => addEntries((await params).token, EntriesInput.parse(await jsonOf(request))));
-}
+export const POST = handle('POST /api/p/[token]/entries', ({ params, body }) => bySinger(params.token)(addEntries, body));

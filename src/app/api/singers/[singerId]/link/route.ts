@@ -1,12 +1,9 @@
-import { endLink, makeLink } from '@/server/links';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { sendLink } from '@/server/links';
+import { endLink } from '@/studio/links';
 
-type Context = { params: Promise<{ singerId: string }> };
+const PATH = '/api/singers/[singerId]/link';
 
-export async function POST(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => makeLink((await params).singerId, request.headers.get('origin') ?? undefined));
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => endLink((await params).singerId));
-}
+export const POST = handle(`POST ${PATH}`, ({ params, request }) => sendLink(params.singerId, request.headers.get('origin') ?? undefined));
+export const DELETE = handle(`DELETE ${PATH}`, ({ params }) => inPresentStudio(endLink, params.singerId));

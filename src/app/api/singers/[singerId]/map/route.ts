@@ -1,10 +1,5 @@
-import { z } from 'zod';
-import { respond } from '@/server/respond';
-import { mapAsOf } from '@/server/singers';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { mapAsOf } from '@/studio/singers';
 
-/** The map as it stood at `until` (ISO date and time). */
-export async function GET(request: Request, { params }: { params: Promise<{ singerId: string }> }) {
-  return respond(request, 'reader', async () =>
-    mapAsOf((await params).singerId, z.coerce.date().parse(new URL(request.url).searchParams.get('until'))),
-  );
-}
+export const GET = handle('GET /api/singers/[singerId]/map', ({ params, query }) => inPresentStudio(mapAsOf, params.singerId, query.until));

@@ -1,7 +1,5 @@
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
-import { PinInput, pinValue } from '@/server/singers';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { pinValue } from '@/studio/singers';
 
-export async function PUT(request: Request, { params }: { params: Promise<{ singerId: string }> }) {
-  return respond(request, 'coach', async () => pinValue((await params).singerId, PinInput.parse(await jsonOf(request))));
-}
+export const PUT = handle('PUT /api/singers/[singerId]/pins', ({ params, body }) => inPresentStudio(pinValue, params.singerId, body));

@@ -1,9 +1,5 @@
-import { PlanInput, savePlan } from '@/server/plans';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { savePlan } from '@/studio/plans';
 
-type Context = { params: Promise<{ singerId: string }> };
-
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => savePlan((await params).singerId, PlanInput.parse(await jsonOf(request))));
-}
+export const PUT = handle('PUT /api/singers/[singerId]/plan', ({ params, body }) => inPresentStudio(savePlan, params.singerId, body));

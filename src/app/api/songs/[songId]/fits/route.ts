@@ -1,9 +1,5 @@
-import { respond } from '@/server/respond';
-import { fitsOf } from '@/server/songs';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { fitsOf } from '@/studio/songs';
 
-type Context = { params: Promise<{ songId: string }> };
-
-/** For each singer the key of this song that suits best. */
-export async function GET(request: Request, { params }: Context) {
-  return respond(request, 'reader', async () => fitsOf((await params).songId));
-}
+export const GET = handle('GET /api/songs/[songId]/fits', ({ params }) => inPresentStudio(fitsOf, params.songId));

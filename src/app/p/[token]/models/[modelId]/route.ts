@@ -1,9 +1,9 @@
-import { modelForSinger } from '@/server/models';
-import { respond } from '@/server/respond';
+import { handle } from '@/server/handle';
+import { bySinger } from '@/server/links';
+import { wavAnswer } from '@/server/wav-answer';
+import { modelSound } from '@/studio/models';
 
-export async function GET(request: Request, { params }: { params: Promise<{ token: string; modelId: string }> }) {
-  return respond(request, 'anyone', async () => {
-    const { token, modelId } = await params;
-    return modelForSinger(token, modelId);
-  });
-}
+/** Of the studio's models those for everybody, and for the singer whose page it is. */
+export const GET = handle('GET /p/[token]/models/[modelId]', async ({ params: { token, modelId } }) =>
+  wavAnswer(await bySinger(token)((ctx, singerId) => modelSound(ctx, modelId, singerId))),
+);

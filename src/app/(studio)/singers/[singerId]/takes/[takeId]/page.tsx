@@ -1,6 +1,6 @@
-import { found } from '@/server/found';
-import { viewSinger } from '@/server/singers';
-import { viewTake } from '@/server/takes';
+import { shown } from '@/server/found';
+import { viewSinger } from '@/studio/singers';
+import { viewTake } from '@/studio/takes';
 import { ReviewRoom } from '@/ui/review/ReviewRoom';
 
 export const metadata = { title: 'Review' };
@@ -13,8 +13,8 @@ export default async function Page({
   searchParams: Promise<{ at?: string }>;
 }) {
   const { singerId, takeId } = await params;
-  const { singer, map, takes } = await found(viewSinger(singerId));
-  const view = await found(viewTake(takeId));
+  const { singer, map, takes } = await shown(viewSinger, singerId);
+  const view = await shown(viewTake, takeId);
   const others = takes.filter((t) => t.id !== takeId && t.usable).map(({ id, task, recordedAt }) => ({ id, task, recordedAt }));
   return <ReviewRoom key={takeId} singer={singer} map={map} view={view} atS={Number((await searchParams).at) || 0} others={others} />;
 }

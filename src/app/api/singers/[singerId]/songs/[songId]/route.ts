@@ -1,20 +1,8 @@
-import { ChosenShape } from '@/core/format/song';
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
-import { decide, forgetChoice } from '@/server/songs';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { decide, forgetChoice } from '@/studio/songs';
 
-type Context = { params: Promise<{ singerId: string; songId: string }> };
+const PATH = '/api/singers/[singerId]/songs/[songId]';
 
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => {
-    const { singerId, songId } = await params;
-    return decide(singerId, songId, ChosenShape.parse(await jsonOf(request)));
-  });
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => {
-    const { singerId, songId } = await params;
-    return forgetChoice(singerId, songId);
-  });
-}
+export const PUT = handle(`PUT ${PATH}`, ({ params, body }) => inPresentStudio(decide, params.singerId, params.songId, body));
+export const DELETE = handle(`DELETE ${PATH}`, ({ params }) => inPresentStudio(forgetChoice, params.singerId, params.songId));

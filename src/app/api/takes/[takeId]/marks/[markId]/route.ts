@@ -1,20 +1,8 @@
-import { jsonOf } from '@/server/body';
-import { respond } from '@/server/respond';
-import { MarkShape } from '@/core/format/take';
-import { removeMark, setMark } from '@/server/takes';
+import { handle } from '@/server/handle';
+import { inPresentStudio } from '@/server/let-in';
+import { removeMark, setMark } from '@/studio/takes';
 
-type Context = { params: Promise<{ takeId: string; markId: string }> };
+const PATH = '/api/takes/[takeId]/marks/[markId]';
 
-export async function PUT(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => {
-    const { takeId, markId } = await params;
-    return setMark(takeId, markId, MarkShape.parse(await jsonOf(request)));
-  });
-}
-
-export async function DELETE(request: Request, { params }: Context) {
-  return respond(request, 'coach', async () => {
-    const { takeId, markId } = await params;
-    return removeMark(takeId, markId);
-  });
-}
+export const PUT = handle(`PUT ${PATH}`, ({ params, body }) => inPresentStudio(setMark, params.takeId, params.markId, body));
+export const DELETE = handle(`DELETE ${PATH}`, ({ params }) => inPresentStudio(removeMark, params.takeId, params.markId));

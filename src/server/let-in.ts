@@ -1,10 +1,11 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { Actor, noteLooks } from '../data/audit';
-import { inStudio, StudioTx } from '../data/client';
+import { inStudio } from '../data/client';
 import type { Member } from '../data/door';
-import type { Role } from '../data/door-schema';
-import { dayOf } from './day';
-import { Problem } from './problem';
+import type { Role } from '../core/format/studio';
+import type { Context, Run } from '../studio/context';
+import { dayOf } from '../studio/day';
+import { Refusal } from '../studio/refusal';
 import { presentMember } from './session';
 
 /** The member a route handler has let in, for the work it does. */
@@ -17,26 +18,26 @@ const WORDS: Record<Role, string> = {
   owner: 'This is for the owner of the studio.',
 };
 
-const signIn = () => new Problem('You are not signed in (any more). Sign in and do it again; what you wrote is still here.', 401);
+const signIn = () => new Refusal('signed-out', 'You are not signed in (any more). Sign in and do it again; what you wrote is still here.');
 
-/** Who asks, if they may do what takes a role. @throws Problem (401: not signed in; 403: not allowed). */
+/** Who asks, if they may do what takes a role. @throws Refusal (401: not signed in; 403: not allowed). */
 export async function mustBe(role: Role): Promise<Member> {
   const member = letIn.getStore() ?? (await presentMember());
   if (!member) throw signIn();
-  if (RANK[member.role] < RANK[role]) throw new Problem(WORDS[role], 403);
+  if (RANK[member.role] < RANK[role]) throw new Refusal('not-allowed', WORDS[role]);
   return member;
 }
 
 /**
  * Do a route handler's work as whoever asks, if they have at least this role. A page says whose it is (`account`): when somebody else has
- * signed in meanwhile in the same browser, nothing of it is done in their name. @throws Problem as `mustBe`.
+ * signed in meanwhile in the same browser, nothing of it is done in their name. @throws Refusal as `mustBe`.
  */
 export async function asAtLeast<T>(role: Role, work: () => Promise<T>, account: string | null = null): Promise<T> {
   const member = await mustBe(role);
   if (account !== null && account !== member.userId)
-    throw new Problem(
+    throw new Refusal(
+      'signed-out',
       'Somebody else is signed in in this browser now. Sign in again and do it once more; what you wrote is still here.',
-      401,
     );
   return letIn.run(member, work);
 }
@@ -58,29 +59,29 @@ function newLooks({ studioId, userId }: Member, saw: Set<string>): string[] {
 }
 
 /**
- * Run work in the studio of whoever asks. A reader's transaction is read-only in the database itself: a second lock, should a route
- * forget the first. @throws Problem (401: not signed in).
+ * Do work in the studio of whoever asks. A reader's transaction is read-only in the database itself: a second lock, should a route
+ * forget the first. @throws Refusal (signed-out).
+ *
+ * @example await inPresentStudio(viewSinger, singerId)
  */
-export async function inPresentStudio<T>(work: (tx: StudioTx) => Promise<T>): Promise<T> {
-  return inStudioOf(await mustBe('reader'), work);
-}
+export const inPresentStudio: Run = async (work, ...input) => inStudioOf(await mustBe('reader'), (ctx) => work(ctx, ...input));
 
 /** As `inPresentStudio`, for work that goes on when the request's handler has answered. */
-export async function presentStudio(): Promise<typeof inPresentStudio> {
+export async function presentStudio(): Promise<Run> {
   const member = await mustBe('reader');
-  return (work) => inStudioOf(member, work);
+  return (work, ...input) => inStudioOf(member, (ctx) => work(ctx, ...input));
 }
 
 /** A member as the log names them. */
 export const actorOf = ({ name, userId }: Pick<Member, 'name' | 'userId'>): Actor => ({ actor: name, actorId: userId });
 
-async function inStudioOf<T>(member: Member, work: (tx: StudioTx) => Promise<T>): Promise<T> {
+async function inStudioOf<T>(member: Member, work: (ctx: Context) => Promise<T>): Promise<T> {
   let saw = new Set<string>();
   const result = await inStudio(
     member.studioId,
     (tx) => {
       saw = tx.saw;
-      return work(tx);
+      return work({ tx, as: member.role, now: new Date() });
     },
     { actor: member.name, actorId: member.userId, readOnly: member.role === 'reader' },
   );

@@ -9,7 +9,7 @@ import { ChosenShape, HeardShape, PredictedShape, SongShape, SungShape } from '.
 import { AskedShape, FindingsShape, MarkShape, SHA256, SOURCES, TraceShape } from '../core/format/take';
 import { PIN_NAMES } from '../core/map/types';
 import { COLOURS, TASKS } from '../core/take/types';
-import type { Bundled } from './bundle';
+import type { Bundled } from '../data/bundle';
 
 const Text = (most: number) => z.string().max(most);
 /** PostgreSQL's own way of writing a time in JSON: ISO 8601 with an offset. */

@@ -3,18 +3,16 @@ import { note } from '../data/audit';
 import { assignmentsOfSinger } from '../data/assignments';
 import { lessonsOfSinger } from '../data/lessons';
 import { pinsOf } from '../data/maps';
-import { mapOf } from '../data/pooling';
+import { mapOf } from './pooling';
 import { practiceOf } from '../data/practice';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
 import { mustFindSinger } from './singers';
-import { presentStudio } from './studio';
+import type { Run } from './context';
 import { takeAudioStream } from './takes';
 
-/** Everything that is kept of a singer as one ZIP: `singer.json` and each take's WAV file, streamed. @throws Problem (404). */
-export async function exportSinger(id: string): Promise<Response> {
-  // The files are read while the answer goes out.
-  const inItsStudio = await presentStudio();
-  const { singer, takes, ...rest } = await inItsStudio(async (tx) => ({
+/** Everything that is kept of a singer as one ZIP: `singer.json` and each take's WAV file, streamed while the answer goes out. @throws Refusal (404). */
+export async function exportSinger(run: Run, id: string): Promise<{ name: string; zip: ReadableStream<Uint8Array> }> {
+  const { singer, takes, ...rest } = await run(async ({ tx }) => ({
     singer: await mustFindSinger(tx, id),
     map: await mapOf(tx, id),
     pins: await pinsOf(tx, id),
@@ -24,7 +22,7 @@ export async function exportSinger(id: string): Promise<Response> {
     practice: await practiceOf(tx, id),
     takes: await takesOfSinger(tx, id),
   }));
-  await inItsStudio((tx) => note(tx, { did: 'took out', what: 'singer', singerId: id }));
+  await run(({ tx }) => note(tx, { did: 'took out', what: 'singer', singerId: id }));
   const nameOf = (take: (typeof takes)[number]) =>
     `takes/${take.recordedAt.toISOString().slice(0, 16).replace(':', '')} ${take.task} ${take.id.slice(0, 8)}.wav`;
   async function* files() {
@@ -36,14 +34,10 @@ export async function exportSinger(id: string): Promise<Response> {
     for (const take of takes.filter((t) => !t.soundRemovedAt))
       yield {
         name: nameOf(take),
-        input: await takeAudioStream(take.id, 0, take.bytes, inItsStudio),
+        input: takeAudioStream(run, take.id, 0, take.bytes),
         lastModified: take.recordedAt,
         size: take.bytes,
       };
   }
-  const file = `${singer.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;
-  const zip = downloadZip(files());
-  return new Response(zip.body, {
-    headers: { 'content-type': 'application/zip', 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}` },
-  });
+  return { name: `${singer.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, zip: downloadZip(files()).body! };
 }

@@ -1,20 +1,19 @@
-import { z } from 'zod';
 import { SHELF } from '../core/exercise/shelf';
 import type { Exercise } from '../core/exercise/types';
 import { StudioTx } from '../data/client';
 import { modelsFor } from '../data/models';
 import { deleteExercise, ownExercises, putExercise } from '../data/exercises';
-import { inPresentStudio } from './studio';
+import type { Context } from './context';
+import { isId } from './ids';
 
 /** Ours and the studio's own. */
 export const wholeShelf = async (tx: StudioTx): Promise<Exercise[]> => [...SHELF, ...(await ownExercises(tx))];
 
-export const viewShelf = () => inPresentStudio(async (tx) => ({ own: await ownExercises(tx), models: await modelsFor(tx, null) }));
+export const viewShelf = async ({ tx }: Context) => ({ own: await ownExercises(tx), models: await modelsFor(tx, null) });
 
-export const saveExercise = (input: Exercise) => inPresentStudio((tx) => putExercise(tx, input));
+export const saveExercise = ({ tx }: Context, input: Exercise) => putExercise(tx, input);
 
 /** Take an exercise of one's own off the shelf; what was assigned keeps it. */
-export const removeExercise = (id: string) =>
-  inPresentStudio(async (tx) => {
-    if (z.uuid().safeParse(id).success) await deleteExercise(tx, id);
-  });
+export async function removeExercise({ tx }: Context, id: string) {
+  if (isId(id)) await deleteExercise(tx, id);
+}

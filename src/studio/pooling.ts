@@ -1,11 +1,11 @@
 import { withPins } from '../core/map/pins';
 import { mapVoice, summaryOf } from '../core/map/pool';
 import type { TakeEvidence, VoiceMap } from '../core/map/types';
-import { StudioTx } from './client';
+import { StudioTx } from '../data/client';
 import { expectedChange } from '../core/plan/voice-types';
-import { evidenceOf, keepMap, keptMap, pinsOf, staleMap } from './maps';
-import { findSinger } from './singers';
-import { marksOfSinger, takesOfSinger } from './takes';
+import { evidenceOf, keepMap, keptMap, pinsOf, staleMap } from '../data/maps';
+import { findSinger } from '../data/singers';
+import { marksOfSinger, takesOfSinger } from '../data/takes';
 
 /** What a map is pooled from, of takes up to a time. */
 export async function evidenceFor(tx: StudioTx, singerId: string, until = Infinity): Promise<TakeEvidence[]> {

@@ -5,6 +5,7 @@ import { promisify } from 'node:util';
 import Papa from 'papaparse';
 import yauzl, { Entry, ZipFile } from 'yauzl';
 import { z } from 'zod';
+import type { BroughtIn } from '../contract/answers';
 import { ENGINE } from '../core/engine';
 import type { Exercise } from '../core/exercise/types';
 import { toMidi } from '../core/format/midi';
@@ -12,12 +13,13 @@ import { songToMusicXml } from '../core/format/song-musicxml';
 import { StudioShape } from '../core/format/studio';
 import type { Song } from '../core/song/types';
 import { checkLength, HEADER_BYTES, MAX_TAKE_BYTES, SoundFileError, wavLayout } from '../core/format/wav';
-import { Bundled, BUNDLED, BundleRow, insertRows, rowsOf, silentTakes } from './bundle';
+import { Bundled, BUNDLED, BundleRow, insertRows, rowsOf, silentTakes } from '../data/bundle';
 import { BUNDLE_ROWS } from './bundle-rows';
-import { inStudio, StudioTx } from './client';
-import { enqueueAnalysis } from './queue';
-import { studioSettings, updateStudio } from './studios';
-import { audioPart, insertAudioPart, PART_BYTES, takesToAnalyse } from './takes';
+import { Refusal } from './refusal';
+import { inStudio, StudioTx } from '../data/client';
+import { enqueueAnalysis } from '../data/queue';
+import { studioSettings, updateStudio } from '../data/studios';
+import { audioPart, insertAudioPart, PART_BYTES, takesToAnalyse } from '../data/takes';
 
 const VERSION = 1;
 /** Keys a tune is written in where no voice gives any: five from A3. */
@@ -30,9 +32,6 @@ const MOST_MINUTES = 30;
 /** Most files in a bundle, and most rows of a table. */
 const MOST_FILES = 200_000;
 const MOST_ROWS = 500_000;
-
-/** Why a bundle can't be read, in words for its owner. */
-export class BundleError extends Error {}
 
 const Rows = z.array(z.record(z.string(), z.unknown())).max(MOST_ROWS);
 /** Tables that bundles of earlier versions don't have. */
@@ -123,28 +122,22 @@ async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
     zip.once('end', resolve).once('error', reject);
     zip.on('entry', (entry: Entry) => {
       entries.set(entry.fileName, entry);
-      if (entries.size > MOST_FILES) reject(new BundleError('There are more files in the bundle than a studio has. Nothing was changed.'));
+      if (entries.size > MOST_FILES)
+        reject(new Refusal('unfit', 'There are more files in the bundle than a studio has. Nothing was changed.'));
       else zip.readEntry();
     });
   });
   return entries;
 }
 
-export interface BroughtIn {
-  /** For each table that holds rows: how many were new, and how many there already. */
-  tables: { name: Bundled; fresh: number; known: number }[];
-  recordings: number;
-  /** The studio's name, school and time of keeping come along: only where nobody is in it yet. */
-  settings: boolean;
-}
-
-/** A row as it may be stored. @throws BundleError that says which is not. */
+/** A row as it may be stored. @throws Refusal (unfit) that says which is not. */
 function fitting(table: Bundled, row: BundleRow, n: number): BundleRow {
   const read = BUNDLE_ROWS[table].safeParse(row);
   // As it was, with what it left out: a row that went out comes in the same.
   if (read.success) return { ...(read.data as BundleRow), ...row };
   const [{ path, message }] = read.error.issues;
-  throw new BundleError(
+  throw new Refusal(
+    'unfit',
     `Row ${n + 1} of ${table} in the bundle can’t be stored (${path.join('.') || 'the whole of it'}: ${message}). Nothing was changed.`,
   );
 }
@@ -154,7 +147,7 @@ class DryRun extends Error {}
 
 /**
  * Bring a bundle's file into a studio, all of it or nothing; what is there already stays as it is. `dryRun`: say what would come and
- * change nothing. @throws BundleError in words for its owner.
+ * change nothing. @throws Refusal (unfit) in words for its owner.
  */
 export async function bringIn(studioId: string, path: string, dryRun: boolean, actor?: string): Promise<BroughtIn> {
   let zip: ZipFile;
@@ -163,19 +156,19 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     zip = await openZip(path, { lazyEntries: true, autoClose: false });
     entries = await entriesOf(zip);
   } catch (error) {
-    if (error instanceof BundleError) throw error;
-    throw new BundleError('This is no bundle: it can’t be read as a ZIP file. Nothing was changed.');
+    if (error instanceof Refusal) throw error;
+    throw new Refusal('unfit', 'This is no bundle: it can’t be read as a ZIP file. Nothing was changed.');
   }
   const open = promisify(zip.openReadStream.bind(zip)) as (entry: Entry) => Promise<Readable>;
   const bytesOf = async (name: string): Promise<Buffer> => {
     const entry = entries.get(name);
-    if (!entry) throw new BundleError(`${name} is missing in the bundle: it was not made to its end. Nothing was changed.`);
+    if (!entry) throw new Refusal('unfit', `${name} is missing in the bundle: it was not made to its end. Nothing was changed.`);
     const parts: Buffer[] = [];
     let bytes = 0;
     for await (const part of await open(entry)) {
       // However small it was packed, and whatever the file says of its size.
       bytes += (part as Buffer).length;
-      if (bytes > MOST_WORDS) throw new BundleError(`${name} is larger than ${MOST_WORDS / 1e6} MB unpacked. Nothing was changed.`);
+      if (bytes > MOST_WORDS) throw new Refusal('unfit', `${name} is larger than ${MOST_WORDS / 1e6} MB unpacked. Nothing was changed.`);
       parts.push(part as Buffer);
     }
     return Buffer.concat(parts);
@@ -184,7 +177,7 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     try {
       return schema.parse(JSON.parse(bytes.toString()));
     } catch (error) {
-      throw new BundleError(`${name} is not what a bundle holds (${(error as Error).message.slice(0, 200)}). Nothing was changed.`);
+      throw new Refusal('unfit', `${name} is not what a bundle holds (${(error as Error).message.slice(0, 200)}). Nothing was changed.`);
     }
   };
   const done: BroughtIn = { tables: [], recordings: 0, settings: false };
@@ -192,10 +185,11 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     const hashes = parsed(Hashes, 'hashes.json', await bytesOf('hashes.json'));
     const text = await bytesOf('wendel.json');
     if (sha256(text) !== hashes['wendel.json'])
-      throw new BundleError('wendel.json was changed after it was made (its hash differs). Nothing was changed.');
+      throw new Refusal('unfit', 'wendel.json was changed after it was made (its hash differs). Nothing was changed.');
     const bundle = parsed(Bundle, 'wendel.json', text);
     if (bundle.version > VERSION)
-      throw new BundleError(
+      throw new Refusal(
+        'unfit',
         `This bundle is of a newer Wendel (version ${bundle.version}; this one reads ${VERSION}): bring Wendel up to date first.`,
       );
     await inStudio(
@@ -232,12 +226,12 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
   return done;
 }
 
-/** @throws BundleError when a recording is longer than was ever taken in, by its first bytes. */
+/** @throws Refusal (unfit) when a recording is longer than was ever taken in, by its first bytes. */
 function checkHead(takeId: unknown, head: Buffer): void {
   try {
     checkLength(wavLayout(head), MOST_MINUTES);
   } catch (error) {
-    if (error instanceof SoundFileError) throw new BundleError(`Take ${String(takeId)}: ${error.message} Nothing was changed.`);
+    if (error instanceof SoundFileError) throw new Refusal('unfit', `Take ${String(takeId)}: ${error.message} Nothing was changed.`);
     throw error;
   }
 }
@@ -250,7 +244,7 @@ async function readSound(
   open: (entry: Entry) => Promise<Readable>,
   hash: string | undefined,
 ): Promise<void> {
-  if (!entry) throw new BundleError(`The recording of take ${String(take.id)} is missing in the bundle. Nothing was changed.`);
+  if (!entry) throw new Refusal('unfit', `The recording of take ${String(take.id)} is missing in the bundle. Nothing was changed.`);
   const heard = createHash('sha256');
   let pending = Buffer.alloc(0);
   let part = 0;
@@ -260,7 +254,10 @@ async function readSound(
     bytes += (piece as Buffer).length;
     // However small it was packed.
     if (bytes > MAX_TAKE_BYTES)
-      throw new BundleError(`The recording of take ${String(take.id)} is larger than ${MAX_TAKE_BYTES / 1e6} MB. Nothing was changed.`);
+      throw new Refusal(
+        'unfit',
+        `The recording of take ${String(take.id)} is larger than ${MAX_TAKE_BYTES / 1e6} MB. Nothing was changed.`,
+      );
     heard.update(piece as Buffer);
     pending = Buffer.concat([pending, piece as Buffer]);
     if (!checked && pending.length >= HEADER_BYTES) {
@@ -276,5 +273,5 @@ async function readSound(
   if (pending.length) await insertAudioPart(tx, String(take.id), part, pending);
   const digest = heard.digest('hex');
   if (digest !== take.sha256 || digest !== hash)
-    throw new BundleError(`The recording of take ${String(take.id)} was changed (its hash differs). Nothing was changed.`);
+    throw new Refusal('unfit', `The recording of take ${String(take.id)} was changed (its hash differs). Nothing was changed.`);
 }

@@ -1,8 +1,7 @@
+import type { AssignmentInput, PlanInput, TemplateInput } from '../contract/inputs';
 import { z } from 'zod';
 import { exerciseById } from '../core/exercise/shelf';
 import type { Exercise } from '../core/exercise/types';
-import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
-import { SCHOOL_IDS } from '../core/map/schools';
 import { planFor } from '../core/plan/plan';
 import { daysToShow } from '../core/plan/road';
 import { worst } from '../core/plan/safety';
@@ -19,7 +18,7 @@ import { StudioTx } from '../data/client';
 import { ownExercises } from '../data/exercises';
 import { lastHealth } from '../data/lessons';
 import { modelsFor } from '../data/models';
-import { mapOf } from '../data/pooling';
+import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
 import type { AssignedItem } from '../data/schema';
@@ -27,58 +26,40 @@ import { newestChoices } from '../data/songs';
 import type { SingerRow } from '../data/singers';
 import { dayOf } from './day';
 import { wholeShelf } from './exercises';
-import { Problem } from './problem';
+import { Refusal } from './refusal';
+import { isId } from './ids';
 import { schoolOf } from './settings';
 import { mustFindSinger } from './singers';
-import { inPresentStudio } from './studio';
-
-export const AssignmentInput = z.object({
-  singerId: z.uuid(),
-  note: z.string().trim().max(2000).default(''),
-  startsOn: z.iso.date('Choose the day the week begins.'),
-  items: ItemsShape.min(1, 'Choose at least one exercise.'),
-});
-
-export const PlanInput = z.object({
-  terms: TermsShape.optional(),
-  edits: EditsShape.nullable().optional(),
-  school: z.enum(SCHOOL_IDS).optional(),
-});
-export const TemplateInput = z.object({
-  id: z.uuid(),
-  name: z.string().trim().min(1, 'Give the set a name.').max(80),
-  items: ItemsShape.min(1),
-});
+import type { Context } from './context';
 
 /**
  * What the plan page works with: the map, what is agreed, the coach's changes, the studio's own exercises, kept sets, and what
  * was assigned. The plan itself is worked out in the page, so that every change of terms is instant.
  */
-export async function viewPlan(singerId: string) {
-  return inPresentStudio(async (tx) => {
-    const singer = await mustFindSinger(tx, singerId);
-    const practised = await practiceOf(tx, singerId, lately());
-    const source = await planSourceOf(tx, singer, practised);
-    return {
-      ...source,
-      singer: { ...source.singer, name: singer.name, goals: singer.intake?.goals ?? '' },
-      notices: noticesOf(practised, source.day, {
-        professional: singer.intake?.professional ?? false,
-        daysToShow: daysToShow(source.terms.dates ?? [], source.day),
-      }),
-      templates: await templatesOf(tx),
-      others: await newestOfOthers(tx, singerId),
-      assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
-      practised,
-      models: await modelsFor(tx, singerId),
-    };
-  });
+export async function viewPlan(ctx: Context, singerId: string) {
+  const { tx } = ctx;
+  const singer = await mustFindSinger(tx, singerId);
+  const practised = await practiceOf(tx, singerId, lately());
+  const source = await planSourceOf(ctx, singer, practised);
+  return {
+    ...source,
+    singer: { ...source.singer, name: singer.name, goals: singer.intake?.goals ?? '' },
+    notices: noticesOf(practised, source.day, {
+      professional: singer.intake?.professional ?? false,
+      daysToShow: daysToShow(source.terms.dates ?? [], source.day),
+    }),
+    templates: await templatesOf(tx),
+    others: await newestOfOthers(tx, singerId),
+    assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
+    practised,
+    models: await modelsFor(tx, singerId),
+  };
 }
 
 /** What a plan is worked out from, wherever a page does. `practised`: what was lately. */
-export async function planSourceOf(tx: StudioTx, singer: SingerRow, practised: Entry[]) {
+export async function planSourceOf({ tx, now }: Context, singer: SingerRow, practised: Entry[]) {
   const { terms, edits } = await planningOf(tx, singer.id);
-  const day = dayOf(new Date());
+  const day = dayOf(now);
   return {
     day,
     singer: { id: singer.id, ...askedOf(singer) },
@@ -100,27 +81,25 @@ const askedOf = ({ voiceType, intake }: SingerRow) => ({
   intake: intake?.answers,
 });
 
-export const savePlan = (singerId: string, change: z.infer<typeof PlanInput>) =>
-  inPresentStudio(async (tx) => {
-    await mustFindSinger(tx, singerId);
-    await savePlanning(tx, singerId, change);
-  });
+export async function savePlan({ tx }: Context, singerId: string, change: z.infer<typeof PlanInput>) {
+  await mustFindSinger(tx, singerId);
+  await savePlanning(tx, singerId, change);
+}
 
 /** Assign a week: each item with its exercise as it is now, so that later changes don't alter what was assigned. */
-export async function assign(input: z.infer<typeof AssignmentInput>): Promise<string> {
-  return inPresentStudio(async (tx) => {
-    const singer = await mustFindSinger(tx, input.singerId);
-    const whole = await wholeShelf(tx);
-    const shelf = new Map(whole.map((e) => [e.id, e]));
-    // The line of a song is a line of the singer's own: of the one whose key was chosen last.
-    const [song] = await newestChoices(tx, input.singerId);
-    const items = input.items.map((item) => {
-      const exercise = shelf.get(item.exerciseId);
-      if (!exercise) throw new Problem('One of the exercises is no longer on the shelf: take it out of the plan and assign again.', 400);
-      return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
-    });
-    return insertAssignment(tx, { ...input, items, stand: await standOf(tx, singer, whole) });
+export async function assign({ tx }: Context, input: z.infer<typeof AssignmentInput>): Promise<string> {
+  const singer = await mustFindSinger(tx, input.singerId);
+  const whole = await wholeShelf(tx);
+  const shelf = new Map(whole.map((e) => [e.id, e]));
+  // The line of a song is a line of the singer's own: of the one whose key was chosen last.
+  const [song] = await newestChoices(tx, input.singerId);
+  const items = input.items.map((item) => {
+    const exercise = shelf.get(item.exerciseId);
+    if (!exercise)
+      throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
+    return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
   });
+  return insertAssignment(tx, { ...input, items, stand: await standOf(tx, singer, whole) });
 }
 
 const LONGEST_TITLE = 60;
@@ -167,26 +146,23 @@ export const whole = <T extends AssignmentRow>({ items, startsOn, ...row }: T) =
 });
 
 async function mustFindAssignment(tx: StudioTx, id: string) {
-  const found = z.uuid().safeParse(id).success ? await findAssignment(tx, id) : undefined;
-  if (!found) throw new Problem('There is no such assignment.', 404);
+  const found = isId(id) ? await findAssignment(tx, id) : undefined;
+  if (!found) throw new Refusal('not-found', 'There is no such assignment.');
   return whole(found);
 }
 
 /** An assignment's items, to be fitted to another voice. */
-export const assignedItems = (id: string) => inPresentStudio(async (tx) => (await mustFindAssignment(tx, id)).items);
+export const assignedItems = async ({ tx }: Context, id: string) => (await mustFindAssignment(tx, id)).items;
 
 /** An assignment with its singer and map, for the practice sheet. */
-export async function viewAssignment(id: string) {
-  return inPresentStudio(async (tx) => {
-    const { items, ...assignment } = await mustFindAssignment(tx, id);
-    const singer = await mustFindSinger(tx, assignment.singerId);
-    return { assignment, singer, map: await mapOf(tx, singer.id), items: items.map((item) => ({ item, exercise: item.exercise })) };
-  });
+export async function viewAssignment({ tx }: Context, id: string) {
+  const { items, ...assignment } = await mustFindAssignment(tx, id);
+  const singer = await mustFindSinger(tx, assignment.singerId);
+  return { assignment, singer, map: await mapOf(tx, singer.id), items: items.map((item) => ({ item, exercise: item.exercise })) };
 }
 
-export const saveTemplate = (input: z.infer<typeof TemplateInput>) => inPresentStudio((tx) => putTemplate(tx, input));
+export const saveTemplate = ({ tx }: Context, input: z.infer<typeof TemplateInput>) => putTemplate(tx, input);
 
-export const removeTemplate = (id: string) =>
-  inPresentStudio(async (tx) => {
-    if (z.uuid().safeParse(id).success) await deleteTemplate(tx, id);
-  });
+export async function removeTemplate({ tx }: Context, id: string) {
+  if (isId(id)) await deleteTemplate(tx, id);
+}

@@ -1,0 +1,4 @@
+import { changesOfStudio } from '@/server/events';
+import { handle } from '@/server/handle';
+
+export const GET = handle('GET /api/changes', changesOfStudio);

@@ -1,0 +1,127 @@
+import { z } from 'zod';
+import { MANNERS } from '../core/exercise/model';
+import { CourseShape } from '../core/format/lesson';
+import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
+import { EntryShape } from '../core/format/practice';
+import { SongShape, SungShape } from '../core/format/song';
+import { ROLES } from '../core/format/studio';
+import { AskedShape, FIRST_RECORDING, SHA256, SOURCES } from '../core/format/take';
+import { SCHOOL_IDS } from '../core/map/schools';
+import { PIN_NAMES } from '../core/map/types';
+import { COLOURS, TASKS } from '../core/take/types';
+
+// What a request may hold, beside the shapes of what is kept (core/format).
+
+export const PASSWORD_LENGTH = { least: 12, most: 128 };
+
+const Email = z.email('That is no e-mail address: look at it once more.').max(200).toLowerCase();
+const Password = z
+  .string()
+  .min(PASSWORD_LENGTH.least, `A password has at least ${PASSWORD_LENGTH.least} characters: three or four words do well.`)
+  .max(PASSWORD_LENGTH.most);
+/** Names the log gives to others. */
+const NOT_A_NAME = /^(the singer|wendel itself)$/i;
+const Name = z
+  .string()
+  .trim()
+  .min(1, 'Give your name.')
+  .max(120)
+  .refine((name) => !NOT_A_NAME.test(name), 'Take another name: this one is used in the log for somebody else.');
+
+export const SignUpInput = z.object({
+  name: Name,
+  email: Email,
+  password: Password,
+  /** A name for a studio of one's own; null: take over the demo's. */
+  studio: z.string().trim().min(1, 'Give the studio a name.').max(120).nullable(),
+});
+
+export const SignInInput = z.object({ email: Email, password: z.string().max(PASSWORD_LENGTH.most) });
+
+export const CodeInput = z.object({ code: z.string().trim().min(6).max(20) });
+
+export const ForgotInput = z.object({ email: Email });
+
+export const NewPasswordInput = z.object({ token: z.string().min(1).max(200), password: Password });
+
+export const PasswordInput = z.object({ present: z.string().max(PASSWORD_LENGTH.most), password: Password });
+
+export const OwnPasswordInput = z.object({ present: z.string().max(PASSWORD_LENGTH.most) });
+
+export const InviteInput = z.object({ email: Email, role: z.enum(ROLES) });
+
+export const RoleInput = z.object({ role: z.enum(ROLES) });
+
+export const JoinInput = z.object({ name: Name, password: Password });
+
+export const PinInput = z.object({ what: z.enum(PIN_NAMES), midi: z.number().min(24).max(100).nullable() });
+
+const DAY_MS = 86_400_000;
+
+/** JSON, as it comes in the address. */
+const fromAddress = (v: unknown): unknown => (typeof v === 'string' ? JSON.parse(v) : v);
+
+export const TakeMeta = z.object({
+  id: z.uuid(),
+  singerId: z.uuid(),
+  task: z.enum(TASKS),
+  vowel: z.string().max(20).default(''),
+  colour: z.enum(COLOURS).nullable().default(null),
+  source: z.enum(SOURCES),
+  sha256: SHA256,
+  /** By the recorder's own clock, which may be wrong by a day; how long sound is kept is counted from it. */
+  recordedAt: z.coerce
+    .date()
+    .min(FIRST_RECORDING)
+    .refine((at) => at.getTime() < Date.now() + DAY_MS, 'The time of recording lies in the future: set the clock right and save it again.'),
+  lessonId: z.uuid().nullable().default(null),
+  step: z.string().max(60).default(''),
+  asked: z.preprocess(fromAddress, AskedShape.nullable()).default(null),
+  /** The song it is a take of, and in which key. */
+  song: z.preprocess(fromAddress, SungShape.nullable()).default(null),
+});
+export type TakeMeta = z.infer<typeof TakeMeta>;
+
+export const TakeNote = z.object({ note: z.string().trim().max(2000) });
+
+export const LessonInput = z.object({ id: z.uuid(), singerId: z.uuid(), name: z.string().trim().min(1).max(80), course: CourseShape });
+
+export const LessonChange = z.object({
+  course: CourseShape.optional(),
+  note: z.string().trim().max(4000).optional(),
+  nextTime: z.string().trim().max(2000).optional(),
+});
+
+export const AssignmentInput = z.object({
+  singerId: z.uuid(),
+  note: z.string().trim().max(2000).default(''),
+  startsOn: z.iso.date('Choose the day the week begins.'),
+  items: ItemsShape.min(1, 'Choose at least one exercise.'),
+});
+
+export const PlanInput = z.object({
+  terms: TermsShape.optional(),
+  edits: EditsShape.nullable().optional(),
+  school: z.enum(SCHOOL_IDS).optional(),
+});
+
+export const TemplateInput = z.object({
+  id: z.uuid(),
+  name: z.string().trim().min(1, 'Give the set a name.').max(80),
+  items: ItemsShape.min(1),
+});
+
+export const EntriesInput = z.object({ entries: z.array(EntryShape).max(500) });
+export const AnswerInput = z.object({ answer: z.string().trim().max(2000) });
+
+export const SongInput = z.object({ id: z.uuid(), song: SongShape, note: z.string().max(4000).default('') });
+
+/** More of a request than others need: a long song has some thousand notes. */
+export const MOST_SONG_BYTES = 1_200_000;
+
+export const ModelMeta = z.object({
+  id: z.uuid(),
+  exerciseId: z.string().min(1).max(60),
+  manner: z.enum(MANNERS),
+  singerId: z.uuid().nullable().default(null),
+});

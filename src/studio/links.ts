@@ -1,0 +1,36 @@
+import { addDays } from 'date-fns';
+import { insertLink, revokeLinks } from '../data/links';
+import type { Context } from './context';
+import { dayOf } from './day';
+import { post } from './post';
+import { mustFindSinger } from './singers';
+import { hashOf, newToken } from './tokens';
+
+/** A link is good for half a year; a new one is a click. */
+const LASTS_DAYS = 180;
+
+/**
+ * A new link to a singer's own page under an address of this Wendel (`at`), and the message that carries it; any older link ends. The
+ * token is in the answer and the message only, never kept.
+ */
+export async function makeLink({ tx, now }: Context, singerId: string, at: string): Promise<{ address: string; email: string | null }> {
+  const singer = await mustFindSinger(tx, singerId);
+  await revokeLinks(tx, singerId);
+  const token = newToken();
+  const expiresAt = addDays(now, LASTS_DAYS);
+  await insertLink(tx, singerId, hashOf(token), expiresAt);
+  const address = `${at}/p/${token}`;
+  await post(tx, {
+    singerId,
+    recipient: singer.name,
+    address: singer.email,
+    subject: 'Your practice page',
+    body: `${singer.name},\n\nyour practice page is ready. Open it on your phone and keep it on the home screen:\n\n${address}\n\nThe link is yours alone; whoever has it sees your exercises. It is good until ${dayOf(expiresAt)}.`,
+  });
+  return { address, email: singer.email };
+}
+
+export async function endLink({ tx }: Context, singerId: string): Promise<void> {
+  await mustFindSinger(tx, singerId);
+  await revokeLinks(tx, singerId);
+}

@@ -1,0 +1,78 @@
+import type { EntriesInput, AnswerInput } from '../contract/inputs';
+import { z } from 'zod';
+import { chaptersOf } from '../core/practice/chapters';
+import { daysOf } from '../core/practice/log';
+import { evidenceFor, mapOf } from './pooling';
+import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
+import { assignmentsOfSinger } from '../data/assignments';
+import { modelsFor } from '../data/models';
+import { studioSettings } from '../data/studios';
+import { dayOf } from './day';
+import { whole } from './plans';
+import { measuresByDay } from '../core/practice/measures';
+import type { VoiceMap } from '../core/map/types';
+import { Refusal } from './refusal';
+import { isId } from './ids';
+import { mustFindSinger } from './singers';
+import type { Context } from './context';
+
+/** A singer's own page: this week's work, the voice it is for, and what was practised. */
+export async function viewPractice({ tx }: Context, singerId: string) {
+  const singer = await mustFindSinger(tx, singerId);
+  const [newest] = await assignmentsOfSinger(tx, singerId);
+  const map = await mapOf(tx, singerId);
+  return {
+    singer: {
+      id: singer.id,
+      name: singer.name,
+      voiceType: singer.voiceType,
+      professional: singer.intake?.professional ?? false,
+      consent: singer.intake?.consent ?? 'none',
+    },
+    keepMonths: (await studioSettings(tx)).keepMonths,
+    map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
+    assignment: newest ? whole(newest) : null,
+    entries: await practiceOf(tx, singerId, lately()),
+    models: await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : []),
+  };
+}
+
+/** Add to a singer's log what was practised, perhaps hours ago without a network; sent twice it is there once. */
+export async function addEntries({ tx }: Context, singerId: string, { entries }: z.infer<typeof EntriesInput>) {
+  const mine = new Set((await assignmentsOfSinger(tx, singerId)).map((a) => a.id));
+  await addPractice(
+    tx,
+    singerId,
+    entries.map((e) => ({ ...e, assignmentId: e.assignmentId && mine.has(e.assignmentId) ? e.assignmentId : null })),
+  );
+}
+
+/** Answer a singer's own words; the phone shows it. @throws Refusal (404) where there is no such line. */
+export async function answer({ tx }: Context, entryId: string, { answer }: z.infer<typeof AnswerInput>) {
+  if (!isId(entryId) || !(await answerPractice(tx, entryId, answer)))
+    throw new Refusal('not-found', 'There is no such line in any log of this studio.');
+}
+
+/** The change a voice is followed by: the one the map is surest of. */
+const mainChange = ({ passaggi }: VoiceMap): number | null => [...passaggi].sort((a, b) => b.confidence - a.confidence)[0]?.midi ?? null;
+
+/** What was practised and what the voice measured over time, for the coach. */
+export async function viewLog({ tx, now }: Context, singerId: string) {
+  const singer = await mustFindSinger(tx, singerId);
+  const map = await mapOf(tx, singerId);
+  const all = await practiceOf(tx, singerId);
+  const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: dayOf(new Date(t.recordedAt!)) }));
+  const assigned = (await assignmentsOfSinger(tx, singerId)).map(whole);
+  const sirens = new Map(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]));
+  return {
+    /** One siren of each day, to be heard beside another day's. */
+    sirens: Object.fromEntries(sirens),
+    measured: measuresByDay(takes, mainChange(map)),
+    singer: { id: singer.id, name: singer.name },
+    now: now.getTime(),
+    days: daysOf(all),
+    entries: all.filter((e) => e.day >= lately()),
+    assigned,
+    chapters: chaptersOf(assigned),
+  };
+}

@@ -1,0 +1,91 @@
+import type {} from '../contract/inputs';
+import { z } from 'zod';
+import { Intake, SingerShape } from '../core/format/singer';
+import { fittingCategories } from '../core/map/categories';
+import { changeNames } from '../core/map/schools';
+import { PinName } from '../core/map/types';
+import { familyOf, voiceType } from '../core/plan/voice-types';
+import { StudioTx } from '../data/client';
+import { removePin, setPin } from '../data/maps';
+import { mapOf, poolNow } from './pooling';
+import { archiveSinger, awaitsConsent, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
+import { takeLinesOfSinger } from '../data/takes';
+import { Refusal } from './refusal';
+import { isId } from './ids';
+import { schoolOf } from './settings';
+import type { Context } from './context';
+
+export const addSinger = ({ tx }: Context, input: z.infer<typeof SingerShape>) => insertSinger(tx, input);
+
+export async function editSinger({ tx }: Context, id: string, input: z.infer<typeof SingerShape>) {
+  await mustFindSinger(tx, id);
+  await updateSinger(tx, id, input);
+}
+
+export async function setArchived({ tx }: Context, id: string, archived: boolean) {
+  await mustFindSinger(tx, id);
+  await archiveSinger(tx, id, archived);
+}
+
+/** For good, with every take, mark, lesson and assignment. The name must be given, so that no slip of a finger does it. */
+export async function removeSinger({ tx }: Context, id: string, name: string) {
+  const singer = await mustFindSinger(tx, id);
+  if (name.trim() !== singer.name)
+    throw new Refusal('incomplete', `Nothing was deleted: type the name ${singer.name} exactly to delete for good.`);
+  await deleteSinger(tx, id);
+}
+
+/** The map as it stood at a time: what had been sung until then (the marks are today's). */
+export async function mapAsOf({ tx }: Context, id: string, until: Date) {
+  await mustFindSinger(tx, id);
+  return poolNow(tx, id, until.getTime());
+}
+
+/** Pin a value of the map, or take the pin out (null). */
+export async function pinValue({ tx }: Context, id: string, { what, midi }: { what: PinName; midi: number | null }) {
+  await mustFindSinger(tx, id);
+  await (midi === null ? removePin(tx, id, what) : setPin(tx, id, what, midi));
+}
+
+/** The singer. @throws Refusal (404) when there is none. */
+export async function mustFindSinger(tx: StudioTx, id: string) {
+  const singer = isId(id) ? await findSinger(tx, id) : undefined;
+  if (singer) tx.saw.add(id);
+  if (!singer) throw new Refusal('not-found', 'There is no such singer in this studio.');
+  return singer;
+}
+
+/** What stands over every view of a singer. @throws Refusal (404). */
+export async function viewFrame({ tx }: Context, id: string) {
+  const singer = await mustFindSinger(tx, id);
+  return { singer, awaitsConsent: awaitsConsent(singer.intake) };
+}
+
+/** Categories are for grown voices, and for coaches who want them. */
+const showsCategories = (intake: Intake | null) => !(intake?.minor || intake?.changing || intake?.noCategories);
+
+/** A singer with map and takes. @throws Refusal (404) when there is none. */
+export async function viewSinger({ tx }: Context, id: string) {
+  const singer = await mustFindSinger(tx, id);
+  const map = await mapOf(tx, id);
+  const takes = await takeLinesOfSinger(tx, id);
+  const school = await schoolOf(tx, singer);
+  return {
+    singer,
+    map,
+    school: {
+      name: school.name,
+      changes: changeNames(
+        school,
+        map.passaggi.map((p) => p.midi),
+        voiceType(singer.voiceType),
+      ),
+      categories: showsCategories(singer.intake) ? fittingCategories(map, school, familyOf(singer.voiceType)) : [],
+    },
+    takes: takes.map(({ quality, error, analysed, ...t }) => ({
+      ...t,
+      usable: analysed ? (quality?.usable ?? false) : null,
+      reasons: quality?.reasons ?? (error ? [error] : []),
+    })),
+  };
+}

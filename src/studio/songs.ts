@@ -1,0 +1,141 @@
+import type { SongInput } from '../contract/inputs';
+import { z } from 'zod';
+import { Chosen } from '../core/format/song';
+import type { VoiceMap } from '../core/map/types';
+import { BY_AGE } from '../core/plan/ages';
+import { keysFor, octaveFor } from '../core/song/keys';
+import { Heard, PredictedBar, predictionOf } from '../core/song/outcome';
+import { risksOf } from '../core/song/risks';
+import { songVoice, SongVoice } from '../core/song/voice';
+import { keyBecause, keyInWords } from '../core/song/words';
+import { StudioTx } from '../data/client';
+import { mapOf } from './pooling';
+import { lately, practiceOf } from '../data/practice';
+import { listSingers, SingerRow } from '../data/singers';
+import {
+  choose,
+  chosenFor,
+  deleteSong,
+  findSong,
+  insertSongTake,
+  putSong,
+  repertoireOf,
+  songBarsOf,
+  songLines,
+  SongRow,
+  songTakesOf,
+  unchoose,
+} from '../data/songs';
+import { planSourceOf } from './plans';
+import { Refusal } from './refusal';
+import { isId } from './ids';
+import { mustFindSinger } from './singers';
+import type { Context } from './context';
+
+export const viewSongs = async ({ tx }: Context) => ({ songs: await songLines(tx) });
+
+async function mustFindSong(tx: StudioTx, id: string): Promise<SongRow> {
+  const row = isId(id) ? await findSong(tx, id) : undefined;
+  if (!row) throw new Refusal('not-found', 'There is no such song in this studio.');
+  return row;
+}
+
+export const viewStudioSong = ({ tx }: Context, id: string) => mustFindSong(tx, id);
+
+export const saveSong = ({ tx }: Context, input: z.infer<typeof SongInput>) => putSong(tx, input);
+
+export async function removeSong({ tx }: Context, id: string) {
+  if (isId(id)) await deleteSong(tx, id);
+}
+
+/** A singer's voice as songs ask for it, of their map; null where nothing was sung yet. */
+export const voiceIn = (map: VoiceMap, { voiceType, intake }: Pick<SingerRow, 'voiceType' | 'intake'>): SongVoice | null =>
+  songVoice(map, voiceType, Boolean(intake?.changing) || (intake?.age !== undefined && BY_AGE[intake.age].band));
+
+const voiceFor = async (tx: StudioTx, singer: SingerRow): Promise<SongVoice | null> => voiceIn(await mapOf(tx, singer.id), singer);
+
+/** For each singer who was heard: the key of a song that suits best, and why. */
+export async function fitsOf({ tx }: Context, id: string) {
+  const { song } = await mustFindSong(tx, id);
+  const out = [];
+  for (const { id: singerId } of await listSingers(tx)) {
+    const singer = await mustFindSinger(tx, singerId);
+    const voice = await voiceFor(tx, singer);
+    if (!voice) continue;
+    const keys = keysFor(song, voice);
+    const [best] = keys;
+    out.push({
+      singerId,
+      name: singer.name,
+      chosen: await chosenFor(tx, singerId, id),
+      semitones: best.semitones,
+      key: best.key,
+      says: keyInWords(best, octaveFor(song, voice)),
+      level: best.level,
+      fits: best.standing === 'fits',
+      because: keyBecause(best, keys, song, voice),
+    });
+  }
+  return out;
+}
+
+/** A singer's songs, and the studio's others. */
+export async function viewRepertoire({ tx }: Context, singerId: string) {
+  const singer = await mustFindSinger(tx, singerId);
+  const own = await repertoireOf(tx, singerId);
+  return {
+    singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, axis: singer.axis },
+    voice: await voiceFor(tx, singer),
+    own,
+    others: (await songLines(tx)).filter((s) => !own.some((o) => o.id === s.id)),
+    takes: await songBarsOf(tx, singerId),
+  };
+}
+
+/** Of so many takes, the newest, the notes go to the page to be drawn; of older ones only how each bar went. */
+const DRAWN_TAKES = 12;
+
+const withoutNotes = <T extends { heard: Heard | null }>(t: T): T =>
+  t.heard?.outcome ? { ...t, heard: { ...t.heard, outcome: { ...t.heard.outcome, notes: [] } } } : t;
+
+/** One song as one singer meets it, with what the plan page works with, so that a bar goes into the week at once. */
+export async function viewSong(ctx: Context, singerId: string, songId: string) {
+  const { tx } = ctx;
+  const singer = await mustFindSinger(tx, singerId);
+  const { song, note } = await mustFindSong(tx, songId);
+  const source = await planSourceOf(ctx, singer, await practiceOf(tx, singerId, lately()));
+  return {
+    ...source,
+    singer: { ...source.singer, name: singer.name, axis: singer.axis },
+    voice: voiceIn(source.map, singer),
+    songId,
+    song,
+    note,
+    chosen: await chosenFor(tx, singerId, songId),
+    takes: (await songTakesOf(tx, singerId, songId)).map((t, i) => (i < DRAWN_TAKES ? t : withoutNotes(t))),
+    allTakes: (await songBarsOf(tx, singerId)).flatMap(({ bars }) => bars),
+  };
+}
+
+export async function decide({ tx }: Context, singerId: string, songId: string, chosen: Chosen) {
+  await mustFindSinger(tx, singerId);
+  await mustFindSong(tx, songId);
+  await choose(tx, singerId, songId, chosen);
+}
+
+export async function forgetChoice({ tx }: Context, singerId: string, songId: string) {
+  await mustFindSinger(tx, singerId);
+  if (isId(songId)) await unchoose(tx, singerId, songId);
+}
+
+/**
+ * Note of a fresh take which song it is, and what is predicted of it as the map stands before it is heard. A song that is gone, or a voice
+ * that nothing is known of, must not cost a take.
+ */
+export async function noteSong(tx: StudioTx, takeId: string, singer: SingerRow, sung: { id: string; semitones: number }): Promise<void> {
+  const found = await findSong(tx, sung.id);
+  if (!found) return;
+  const voice = await voiceFor(tx, singer);
+  const predicted: PredictedBar[] = voice ? predictionOf(found.song, risksOf(found.song, voice, sung.semitones)) : [];
+  await insertSongTake(tx, { takeId, songId: sung.id, semitones: sung.semitones, predicted });
+}
