@@ -448,6 +448,18 @@ async function contents(studio: string): Promise<string> {
   return JSON.stringify(parts.rows);
 }
 
+/** A cookie that says it is a session's. */
+const sessionCookie = (value: string) => ({
+  name: 'wendel.session_token',
+  value,
+  domain: new URL(baseURL).hostname,
+  path: '/',
+  expires: -1,
+  httpOnly: true,
+  secure: false,
+  sameSite: 'Lax' as const,
+});
+
 /** How a stream that never ends begins to answer. */
 async function beginningOf(them: APIRequestContext, path: string): Promise<APIResponse> {
   const { cookies } = await them.storageState();
@@ -516,7 +528,7 @@ for (const way of Object.keys(RULES)) {
     // Nobody, whatever they hold: a singer's link opens nothing of the studio.
     await keptOut(nobody, await by(async () => owner), [401], '/sign-in');
     const { token } = await things(async () => owner).link();
-    const singer = await request.newContext({ baseURL, maxRedirects: 0, extraHTTPHeaders: { cookie: `wendel.session_token=${token}` } });
+    const singer = await request.newContext({ baseURL, maxRedirects: 0, storageState: { cookies: [sessionCookie(token)], origins: [] } });
     await keptOut(singer, await by(async () => owner), [401], '/sign-in');
     await singer.dispose();
 

@@ -1,6 +1,7 @@
 'use client';
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
+import { Form } from '../kit/Form';
 
 /** The one form of the door: fields, a button, and what went wrong. `send` gets what was written in; `onSent` follows once the server said yes. */
 export function DoorForm<T>({
@@ -17,7 +18,6 @@ export function DoorForm<T>({
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     const form = new FormData(event.currentTarget);
     setBusy(true);
     setProblem(null);
@@ -29,13 +29,13 @@ export function DoorForm<T>({
     }
   };
   return (
-    <form onSubmit={(e) => void submit(e)} className="card flex flex-col gap-3">
+    <Form onSubmit={submit} className="card flex flex-col gap-3">
       {children}
       {problem && <Notice>{problem}</Notice>}
       <button className="button-main self-start" disabled={busy}>
         {button}
       </button>
-    </form>
+    </Form>
   );
 }
 

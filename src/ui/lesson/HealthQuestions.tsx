@@ -1,6 +1,7 @@
 'use client';
 import { FormEvent } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
+import { Form } from '../kit/Form';
 
 const QUESTIONS = [
   ['hoarse', 'Hoarse, or rougher than usual?'],
@@ -11,13 +12,12 @@ const QUESTIONS = [
 /** Before singing: how the voice is today. Wendel advises, it doesn't diagnose. */
 export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (answers: HealthAnswers) => void }) {
   const answer = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     const form = new FormData(event.currentTarget);
     const yes = (name: string) => form.get(name) === 'on';
     onAnswer({ hoarse: yes('hoarse'), ill: yes('ill'), pain: yes('pain'), note: String(form.get('note') ?? '') });
   };
   return (
-    <form onSubmit={answer} className="card flex max-w-2xl flex-col gap-3 text-lg">
+    <Form onSubmit={answer} className="card flex max-w-2xl flex-col gap-3 text-lg">
       <h2 className="text-[40px] leading-tight font-bold">How is the voice today?</h2>
       {told && (
         <p>
@@ -40,6 +40,6 @@ export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (a
       <button className="button-main self-start" autoFocus>
         Begin
       </button>
-    </form>
+    </Form>
   );
 }

@@ -8,6 +8,7 @@ import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import type { LadderScale } from '../ladder/scale';
 import { ask } from '../../sync/ask';
+import { Form } from '../kit/Form';
 
 export const PIN_WORDS: Record<PinName, string> = {
   'usable-low': 'lowest usable note',
@@ -38,7 +39,6 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
       (error: Error) => setProblem(error.message),
     );
   const pin = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     void put(what, Number(new FormData(event.currentTarget).get('midi')));
   };
   const pinned = PIN_NAMES.filter((n) => n in map.pinned);
@@ -69,7 +69,7 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
         ))}
       </ul>
       <ForCoaches>
-        <form onSubmit={pin} className="no-print mt-1 flex flex-wrap items-end gap-2">
+        <Form onSubmit={pin} className="no-print mt-1 flex flex-wrap items-end gap-2">
           <label className="flex flex-col gap-1 text-sm text-soft">
             What
             <select className="field" value={what} onChange={(e) => setWhat(e.target.value as PinName)}>
@@ -93,7 +93,7 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
           <button className="button">
             <Pin aria-hidden size={18} /> Pin
           </button>
-        </form>
+        </Form>
       </ForCoaches>
       {problem && <Notice>{problem}</Notice>}
     </details>

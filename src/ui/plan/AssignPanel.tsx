@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { PlanItem } from '../../core/plan/types';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
+import { Form } from '../kit/Form';
 
 /** The last step: from which day, and a word for the singer. */
 export function AssignPanel({
@@ -41,10 +42,9 @@ export function AssignPanel({
         Assign week
       </PopoverButton>
       <PopoverPanel anchor="bottom end" className={POPOVER} focus>
-        <form
+        <Form
           className="flex flex-col gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
+          onSubmit={() => {
             void assign();
           }}
         >
@@ -71,7 +71,7 @@ export function AssignPanel({
           <button className="button-main" disabled={busy}>
             Assign to {singer.name}
           </button>
-        </form>
+        </Form>
       </PopoverPanel>
     </Popover>
   );

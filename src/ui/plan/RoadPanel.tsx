@@ -4,6 +4,7 @@ import { DATE_KINDS, DateKind, RoadDate, roadOf, RoadWeek } from '../../core/pla
 import { isWork, PlanRequest } from '../../core/plan/types';
 import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';
+import { Form } from '../kit/Form';
 
 const KIND_WORDS: Record<DateKind, string> = {
   recital: 'Recital',
@@ -36,7 +37,6 @@ export function RoadPanel({
 }) {
   const weeks = useMemo(() => roadOf({ plan: { ...request, today: null }, from, weeks: WEEKS, dates }), [request, from, dates]);
   const add = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (field: string) => String(form.get(field) ?? '').trim();
     const date: RoadDate = {
@@ -51,7 +51,7 @@ export function RoadPanel({
   return (
     <div className="flex flex-col gap-3 text-sm">
       <ForCoaches>
-        <form onSubmit={add} className="grid grid-cols-2 gap-2" aria-label="A date to work towards">
+        <Form onSubmit={add} className="grid grid-cols-2 gap-2" aria-label="A date to work towards">
           <label className="flex flex-col gap-1 text-soft">
             What
             <select name="kind" className="field w-full min-w-0">
@@ -77,7 +77,7 @@ export function RoadPanel({
           <button className="button col-span-2 justify-self-start">
             <CalendarPlus aria-hidden size={18} /> Add
           </button>
-        </form>
+        </Form>
       </ForCoaches>
       {dates.length > 0 && (
         <ul aria-label="Dates">

@@ -5,6 +5,7 @@ import { dateTimeOf } from '../kit/dates';
 import { SecondFactor } from './SecondFactor';
 import { useAttempt } from './useAttempt';
 import { ask } from '../../sync/ask';
+import { Form } from '../kit/Form';
 
 const ROLE_WORDS = { owner: 'owner of the studio', coach: 'coach', reader: 'looking only' };
 
@@ -33,7 +34,6 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
   const { problem, attempt } = useAttempt();
   const [kept, setKept] = useState(false);
   const change = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     const form = event.currentTarget;
     const data = new FormData(form);
     setKept(false);
@@ -51,7 +51,7 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
         {name}, {email}: {ROLE_WORDS[role]}
       </p>
       {problem && <Notice>{problem}</Notice>}
-      <form onSubmit={(e) => void change(e)} className="card flex flex-wrap items-end gap-3">
+      <Form onSubmit={change} className="card flex flex-wrap items-end gap-3">
         <h2 className="w-full text-lg font-bold">Password</h2>
         <input type="hidden" autoComplete="username" value={email} readOnly />
         <label className="flex flex-col gap-1 text-sm text-soft">
@@ -74,7 +74,7 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
         <p role="status" className="w-full text-soft empty:hidden">
           {kept && 'Changed. Everywhere else you are signed out.'}
         </p>
-      </form>
+      </Form>
       <SecondFactor on={secondFactor} attempt={attempt} />
       <section aria-labelledby="sessions">
         <h2 id="sessions" className="text-lg font-bold">

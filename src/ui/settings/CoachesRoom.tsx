@@ -5,6 +5,7 @@ import { dateOf } from '../kit/dates';
 import { useAttempt } from './useAttempt';
 import type { Role } from '../../core/format/studio';
 import { ask } from '../../sync/ask';
+import { Form } from '../kit/Form';
 
 const ROLES: readonly [Role, string][] = [
   ['coach', 'works with the singers'],
@@ -23,7 +24,6 @@ export function CoachesRoom({ members, invites }: Props) {
   const [made, setMade] = useState<{ email: string; address: string } | null>(null);
 
   const invite = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     const form = event.currentTarget;
     const data = new FormData(form);
     const email = String(data.get('email'));
@@ -74,7 +74,7 @@ export function CoachesRoom({ members, invites }: Props) {
           </li>
         ))}
       </ul>
-      <form onSubmit={(e) => void invite(e)} className="card flex flex-wrap items-end gap-3">
+      <Form onSubmit={invite} className="card flex flex-wrap items-end gap-3">
         <h2 className="w-full text-lg font-bold">Ask somebody to come</h2>
         <label className="flex min-w-60 flex-1 flex-col gap-1 text-sm text-soft">
           E-mail address
@@ -96,7 +96,7 @@ export function CoachesRoom({ members, invites }: Props) {
             The way in for {made.email}, good for a week, lies under Post too: <b data-testid="invite-link">{made.address}</b>
           </p>
         )}
-      </form>
+      </Form>
     </>
   );
 }

@@ -2,6 +2,7 @@
 import { QRCodeSVG } from 'qrcode.react';
 import { FormEvent, useState } from 'react';
 import { ask } from '../../sync/ask';
+import { Form } from '../kit/Form';
 
 type Attempt = <T>(work: () => Promise<T>) => Promise<T | undefined>;
 const PATH = '/api/account/second-factor';
@@ -21,17 +22,16 @@ function OneField({
   onGiven(text: string): void;
 }) {
   const give = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
     onGiven(String(new FormData(event.currentTarget).get('given') ?? ''));
   };
   return (
-    <form onSubmit={give} className="flex flex-wrap items-end gap-3">
+    <Form onSubmit={give} className="flex flex-wrap items-end gap-3">
       <label className="flex flex-col gap-1 text-sm text-soft">
         {label}
         <input className="field text-base" name="given" type={type} required autoComplete={autoComplete} />
       </label>
       <button className="button">{button}</button>
-    </form>
+    </Form>
   );
 }
 
