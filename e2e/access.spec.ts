@@ -469,7 +469,7 @@ async function beginningOf(them: APIRequestContext, path: string): Promise<APIRe
     signal: gone.signal,
   });
   gone.abort();
-  return { status: () => status, headers: () => Object.fromEntries(headers) } as APIResponse;
+  return { status: () => status, ok: () => false, headers: () => Object.fromEntries(headers) } as APIResponse;
 }
 
 async function tryAt(them: APIRequestContext, way: string, attempt: Attempt): Promise<APIResponse> {
