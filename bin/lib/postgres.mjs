@@ -34,7 +34,7 @@ export function serverBinaries() {
 }
 
 /** Run a program as the server's user (the server refuses root). */
-function asServer(program, args, options = {}) {
+export function asServer(program, args, options = {}) {
   const [cmd, argv] = isRoot ? ['runuser', ['-u', SERVER_USER, '--', program, ...args]] : [program, args];
   return spawnSync(cmd, argv, { cwd: '/', encoding: 'utf8', ...options });
 }
@@ -61,7 +61,8 @@ export function clusterFolder(data) {
   return join(folder, 'postgres');
 }
 
-function give(path) {
+/** Make a file the server's user's own. */
+export function give(path) {
   if (!isRoot) return;
   const id = (flag) => Number(spawnSync('id', [flag, SERVER_USER], { encoding: 'utf8' }).stdout);
   chownSync(path, id('-u'), id('-g'));

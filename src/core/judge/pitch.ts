@@ -18,6 +18,8 @@ const SPOKEN_BEATS = 0.6;
 /** The ends of a slide may be missed by this much, short or past; the outermost frames are a swing of vibrato. */
 const REACH_ST = 1.1;
 const TURN_FRAMES = 1;
+/** What lies about an octave outside of what was asked for was misread, not sung. */
+const MISREAD_ST = 11;
 
 const offBy = (n: NoteHeard) => (n.sungMidi === null ? null : n.sungMidi - n.midi);
 
@@ -71,8 +73,9 @@ export const missedTheEnd: Check = {
       if (ends && high - ends.highest > REACH_ST) return { midi: high, by: ends.highest - high };
       if (ends && ends.lowest - low > REACH_ST) return { midi: low, by: low - ends.lowest };
     }
-    const all = endsOf(midi, framesOf(key, trace));
     const [low, high] = [Math.min(...key.notes.map((n) => n.midi)), Math.max(...key.notes.map((n) => n.midi))];
+    const near = midi.map((m) => (m >= low - MISREAD_ST && m <= high + MISREAD_ST ? m : 0));
+    const all = endsOf(near, framesOf(key, trace));
     if (all && all.highest - high > REACH_ST) return { midi: high, by: all.highest - high };
     return all && low - all.lowest > REACH_ST ? { midi: low, by: low - all.lowest } : null;
   },
