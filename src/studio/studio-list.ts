@@ -17,6 +17,7 @@ export async function viewStudio({ tx, now }: Context) {
       /** Sung, and not pooled yet: that is a matter of moments. */
       pending: summary === null && s.lastHeard !== null,
       summary: { ...known, passaggi: withPinnedChanges(known.passaggi, pins, {}) },
+      hasWeek: assigned !== null,
       practised: inShort(assigned, practisedOn, lastPractised, today),
     };
   });

@@ -4,6 +4,7 @@ import { UserRound } from 'lucide-react';
 import Link from 'next/link';
 import { takesLane } from '../../sync/takes';
 import { wordsLane } from '../../sync/words';
+import { Help } from '../help/Help';
 import { enter } from '../kit/enter';
 import { ask } from '../../sync/ask';
 
@@ -43,7 +44,9 @@ export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach'
           </Link>
         ))}
         {role === 'reader' && <span className="text-soft">You may look; changes are for coaches.</span>}
-        <Link href="/settings" className={`ml-auto ${PLACE}`}>
+        <span className="ml-auto" />
+        <Help className={PLACE} />
+        <Link href="/settings" className={PLACE}>
           Settings
         </Link>
         <Menu>

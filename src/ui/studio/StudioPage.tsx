@@ -10,13 +10,14 @@ import type { Before, Done } from '../../core/practice/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
-import { ForCoaches } from '../kit/may-change';
+import { ForCoaches, useMayChange } from '../kit/may-change';
 import { dateOf } from '../kit/dates';
 import { FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
 import { toldInWords } from '../practice/words';
 import { News } from '../progress/News';
 import { EditSinger, SingerFields } from './EditSinger';
+import { FirstSteps } from './FirstSteps';
 
 interface Row extends SingerFields {
   id: string;
@@ -27,6 +28,8 @@ interface Row extends SingerFields {
   summary: VoiceSummary;
   health: HealthAnswers | null;
   practised: PractisedInShort;
+  /** A week was assigned. */
+  hasWeek: boolean;
   told: Before | Done | null;
   /** The singer's own words that wait for an answer. */
   asks: string | null;
@@ -94,6 +97,7 @@ function troubleOf({ health, intake, told }: Row): string | null {
 
 /** Everyone in the studio, each voice drawn on one shared keyboard: who is due, who reported trouble. `now` is the server's clock. */
 export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
+  const mayChange = useMayChange();
   const [words, setWords] = useState('');
   const [sort, setSort] = useState<Sort>('heard');
   const [archived, setArchived] = useState(false);
@@ -171,8 +175,11 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           {needing.length > NAMED && ` and ${needing.length - NAMED} more`}.
         </p>
       )}
+      <ForCoaches>
+        <FirstSteps singers={singers} onAdd={() => setEditing('new')} />
+      </ForCoaches>
       {singers.length === 0 ? (
-        <p className="card text-lg">Nobody is here yet. Add a singer, then listen to a siren: the map of the voice starts there.</p>
+        !mayChange && <p className="card text-lg">Nobody is here yet.</p>
       ) : shown.length === 0 ? (
         <p className="card text-lg">Nobody here goes by “{words}”.</p>
       ) : (

@@ -1,0 +1,107 @@
+'use client';
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { CircleHelp } from 'lucide-react';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { useState } from 'react';
+import { findHelp, helpAt, HelpPage } from './pages';
+
+/** The help of the page one is on, and a search through the help of all. */
+export function Help({ className }: { className: string }) {
+  const path = usePathname();
+  const [open, setOpen] = useState(false);
+  const [words, setWords] = useState('');
+  const [chosen, setChosen] = useState<HelpPage | null>(null);
+  const here = helpAt(path);
+  const shown = chosen ?? here;
+  const found = findHelp(words);
+  const close = () => {
+    setOpen(false);
+    setWords('');
+    setChosen(null);
+  };
+  return (
+    <>
+      <button className={`flex items-center gap-2 ${className}`} onClick={() => setOpen(true)}>
+        <CircleHelp aria-hidden size={18} /> Help
+      </button>
+      {open && (
+        <Dialog open onClose={close} className="relative z-20">
+          <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
+          <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-16">
+            <DialogPanel className="card w-full max-w-2xl">
+              <DialogTitle className="text-xl font-bold">{words.trim() || !shown ? 'Help' : `Help: ${shown.name}`}</DialogTitle>
+              <label className="mt-2 flex flex-col gap-1 text-sm text-soft">
+                What are you looking for?
+                <input
+                  className="field text-base text-ink"
+                  type="search"
+                  autoFocus
+                  value={words}
+                  onChange={(e) => setWords(e.target.value)}
+                />
+              </label>
+              {words.trim() ? (
+                <Found
+                  pages={found}
+                  onChoose={(page) => {
+                    setChosen(page);
+                    setWords('');
+                  }}
+                />
+              ) : (
+                shown && <OnePage page={shown} />
+              )}
+              <div className="mt-4 flex flex-wrap justify-end gap-2">
+                {chosen && chosen !== here && !chosen.at.includes('[') && (
+                  <Link className="button" href={chosen.at} onClick={close}>
+                    Go there
+                  </Link>
+                )}
+                <button className="button" onClick={close}>
+                  Close
+                </button>
+              </div>
+            </DialogPanel>
+          </div>
+        </Dialog>
+      )}
+    </>
+  );
+}
+
+function OnePage({ page: { shows, press } }: { page: HelpPage }) {
+  return (
+    <div className="mt-3 flex flex-col gap-3">
+      {shows.map((text) => (
+        <p key={text}>{text}</p>
+      ))}
+      {press.length > 0 && (
+        <dl className="grid gap-x-4 gap-y-1 sm:grid-cols-[11rem_1fr]">
+          {press.map(([what, then]) => (
+            <div key={what} className="contents">
+              <dt className="font-semibold">{what}</dt>
+              <dd className="max-sm:mb-2">{then}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+    </div>
+  );
+}
+
+function Found({ pages, onChoose }: { pages: HelpPage[]; onChoose(page: HelpPage): void }) {
+  if (pages.length === 0) return <p className="mt-3">Nothing here speaks of that. A word less finds more.</p>;
+  return (
+    <ul className="mt-3 flex flex-col gap-1">
+      {pages.map((page) => (
+        <li key={page.at}>
+          <button className="w-full rounded-lg px-3 py-2 text-left hover:bg-paper" onClick={() => onChoose(page)}>
+            <span className="font-semibold">{page.name}</span>
+            <span className="block text-sm text-soft">{page.shows[0].split('. ')[0]}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,271 @@
+/** Help of one page: what one is looking at, and what can be pressed there. */
+export interface HelpPage {
+  /** The page's address, as the folder of pages has it. */
+  at: string;
+  name: string;
+  /** What it shows, in a few sentences. */
+  shows: string[];
+  /** What to press or do, and what comes of it. */
+  press: [what: string, then: string][];
+}
+
+const SINGER = '/singers/[singerId]';
+
+/** In the order of a first hour. */
+export const HELP: readonly HelpPage[] = [
+  {
+    at: '/',
+    name: 'Studio',
+    shows: [
+      'Everybody you teach, with their range, the notes at which chest voice hands over to head voice (the passaggi), what happens there, and when you last heard them.',
+      '“A word today” names who told of trouble, asked something or has been silent for some days.',
+    ],
+    press: [
+      ['Add a singer', 'asks for a name and a voice; all else can wait. You come to Listen at once.'],
+      [
+        'The pencil',
+        'opens what you noted: health, goals, consent, the school they are taught by. There a singer is put away or deleted for good.',
+      ],
+      ['Listen', 'starts recording with that singer.'],
+      ['The name', 'opens the singer: map, plan, progress and songs are tabs there.'],
+    ],
+  },
+  {
+    at: `${SINGER}/listen`,
+    name: 'Listen',
+    shows: [
+      'Where a voice is recorded. A first listening leads through slides, held notes and five-note scales; a free take is whatever you ask for.',
+      'While somebody sings the trace is drawn live, coloured from chest to head once enough was heard.',
+    ],
+    press: [
+      ['Begin a lesson', 'goes through its steps: the piano gives the key, the page listens, the next key follows by itself.'],
+      ['At the piano', 'is a lesson without steps: any exercise in any key, as you would sit there.'],
+      [
+        'A free take',
+        'records until you stop. Say what was asked (siren, scale, held note, counting): the page hears better when it knows.',
+      ],
+      ['Audio file', 'takes a recording you have already.'],
+      ['The simulated singer', 'sings where there is no microphone, to try things out; such takes are marked.'],
+    ],
+  },
+  {
+    at: `${SINGER}/lessons/[lessonId]`,
+    name: 'Lesson',
+    shows: [
+      'The step in hand, the keys, and the voice as it is sung. What was agreed last time stands on top.',
+      'Each key is judged when it was heard: yes, not yet with the reason, or not told. Your ear has the last word.',
+    ],
+    press: [
+      ['Space', 'starts and stops.'],
+      ['/', 'sings something else: an item of the week, a phrase of a song, anything from the shelf.'],
+      ['↑ and ↓', 'take the exercise a key higher or lower and go on that way.'],
+      ['O', 'sings the same keys on another sound, beside the first.'],
+      ['M', 'marks what you hear while it is sung.'],
+      ['End the lesson', 'shows what was sung; put it into the week, write a note and what was agreed.'],
+    ],
+  },
+  {
+    at: `${SINGER}/map`,
+    name: 'Map',
+    shows: [
+      'All takes together: the range touched and usable, each passaggio going up and coming down with its uncertainty, and what happens there: a flip, a toggle, a blend, pulled chest.',
+      'Until two takes of two days agree it is a first impression, drawn thin. The vowel turn is where a vowel, not the register, changes colour.',
+    ],
+    press: [
+      ['A change on the ladder', 'shows the takes that say so and plays them.'],
+      ['Pin a value', 'sets it by your word: plan, songs and keys keep to it. Take the pin out and the machine speaks again.'],
+      ['As it stood on', 'shows the map of an earlier day.'],
+      ['Choose the work', 'leads to the plan.'],
+    ],
+  },
+  {
+    at: `${SINGER}/takes/[takeId]`,
+    name: 'Review',
+    shows: ['One take heard again, the machine’s changes and your word on each side by side. What you say is counted three times as much.'],
+    press: [
+      ['A', 'says: right, it is as the machine says. X: there is nothing.'],
+      ['M', 'marks a change you hear where the cursor stands.'],
+      ['Listen without the machine', 'hides what it found, so that you judge by ear first; then compares.'],
+      ['Another take', 'lays a second one faintly beside this one, to see and hear both.'],
+      ['How it was measured', 'shows pitch, harmonics and what spoke for each change.'],
+    ],
+  },
+  {
+    at: `${SINGER}/plan`,
+    name: 'Plan',
+    shows: [
+      'A week worked out from the map, what is agreed and today’s health: each exercise with its keys, sound, tempo, minutes, and the reason. Every set begins warm and ends cool.',
+      'The road ahead shows the coming weeks with their aims and dates.',
+    ],
+    press: [
+      ['An item', 'opens it: other keys, sound, days, minutes. Drag it, or use its arrows, to another place.'],
+      ['Exercise', 'adds one from the shelf, in keys that fit this voice.'],
+      ['Taught as', 'works the plan out by another school; Phase and Grades say where the singer stands.'],
+      ['Assign week', 'gives the week to the singer; the practice sheet opens.'],
+      ['A date', 'bends the road: a recital, an exam, a holiday.'],
+    ],
+  },
+  {
+    at: '/assignments/[assignmentId]',
+    name: 'Practice sheet',
+    shows: ['What the singer does this week, as it was assigned: to be printed, sent, or taken along as sound, notes or a calendar.'],
+    press: [
+      ['To their phone', 'makes a link to the singer’s own practice page. It needs no account; an older link ends.'],
+      ['Play', 'plays the follow-along as the singer will hear it.'],
+    ],
+  },
+  {
+    at: `${SINGER}/progress`,
+    name: 'Progress',
+    shows: [
+      'What was practised, what was told, and what the voice measured over time. A change is called one only when it is more than days differ by; otherwise it says “can’t tell yet”.',
+    ],
+    press: [
+      ['Ready for more?', 'says which exercises have been sung well enough for the next grade, and asks you.'],
+      ['A line of the log', 'shows the singer’s own words; your answer stands on their phone.'],
+      ['Two days', 'plays a siren of each, one after the other.'],
+    ],
+  },
+  {
+    at: `${SINGER}/songs`,
+    name: 'Songs of a singer',
+    shows: ['The songs this singer works on, each in its chosen key, and which of the studio’s others would fit.'],
+    press: [
+      ['Add', 'puts a song of the studio into this singer’s list.'],
+      ['Sung in', 'writes down a melody that is sung without accompaniment, to be corrected on the staff.'],
+      ['As a show', 'puts songs in order with the load of the evening and where to rest.'],
+    ],
+  },
+  {
+    at: `${SINGER}/songs/[songId]`,
+    name: 'A song on the ladder',
+    shows: [
+      'The melody beside the voice: where it crosses a change, how long it stays there, on which vowel, and each phrase’s risk with its reason.',
+      'All keys are ranked with the bars that decide them. A voice locked in heavy chest under its change is helped by going up; lower only where the top passes.',
+    ],
+    press: [
+      ['↑ and ↓', 'take the song a semitone higher or lower. C chooses the key.'],
+      ['W', 'puts the phrase into the week, on ng first.'],
+      ['R', 'records; afterwards the bars that were called risky are compared with what came true.'],
+      ['How to take it', 'keeps your choice for a high phrase: chest, mix, head, falsetto.'],
+    ],
+  },
+  {
+    at: '/songs',
+    name: 'Songs',
+    shows: ['The studio’s songs. A file is read in this browser; only the melody goes to the server.'],
+    press: [
+      ['Bring in', 'reads MusicXML (also compressed) or MIDI; choose the part that is the melody.'],
+      ['Write', 'takes a melody as text, with the staff beside it.'],
+    ],
+  },
+  {
+    at: '/songs/[songId]',
+    name: 'A song',
+    shows: ['Its sheet, and whom it fits in which key.'],
+    press: [
+      ['A singer’s name', 'opens the song on that singer’s ladder.'],
+      ['Save as', 'writes it out as MusicXML or MIDI, or prints it.'],
+    ],
+  },
+  {
+    at: '/exercises',
+    name: 'Exercises',
+    shows: [
+      'The shelf: scales, sirens, straws, toggles, holds and phrases in strands (chest, head, crossing, evenness, range, straw), each in grades 1 to 6.',
+    ],
+    press: [
+      ['Find', 'looks in names, sounds and aims at once.'],
+      ['Write one', 'opens the staff: an exercise of your own, with where its keys lie in a voice.'],
+      ['Like this / Not like this', 'records ten seconds of your voice; the singer hears both before the first key.'],
+    ],
+  },
+  {
+    at: '/lessons',
+    name: 'Lessons of your own',
+    shows: ['Steps you go through with a singer, in your order: what is asked, on which sound, in which keys.'],
+    press: [['A lesson of your own', 'starts an empty one, or a copy of one that is there.']],
+  },
+  {
+    at: '/straws',
+    name: 'Straws',
+    shows: ['How hard a straw blows back, by its width and length, and an order from easy to narrow for the straws you have.'],
+    press: [['Diameter and length', 'are measured with a ruler; the picture follows.']],
+  },
+  {
+    at: '/ears',
+    name: 'Ears',
+    shows: [
+      'Your own hearing, trained and measured on made voices whose truth is known: place a change, name it, chest or head, which is louder. It grows harder until four answers in five are right.',
+    ],
+    press: [
+      ['Space', 'plays; after an answer, the next one.'],
+      ['Begin anew', 'forgets this browser’s record of a task.'],
+    ],
+  },
+  {
+    at: '/post',
+    name: 'Post',
+    shows: [
+      'Messages to singers and coaches. Where a mail server is set they go by themselves; otherwise you copy them and hand them over.',
+    ],
+    press: [['Send what waits', 'tries once more what the mail server would not take.']],
+  },
+  {
+    at: '/settings',
+    name: 'Studio settings',
+    shows: ['The studio’s name, its school, and how long recordings are kept.'],
+    press: [
+      ['How the studio teaches', 'chooses the school: names of changes, order of exercises and phases follow.'],
+      ['Take the studio out', 'writes everything into one file; Bring one in reads such a file.'],
+    ],
+  },
+  {
+    at: '/settings/coaches',
+    name: 'Coaches',
+    shows: ['Who works here. Owners do everything, coaches all but the studio’s own affairs, readers look only.'],
+    press: [['Make the offer', 'writes a message with a way in, good for a week.']],
+  },
+  {
+    at: '/settings/log',
+    name: 'Who did what',
+    shows: ['Who looked at, took out and changed what. Nobody can change it.'],
+    press: [],
+  },
+  {
+    at: '/settings/account',
+    name: 'Your account',
+    shows: ['Your password, where you are signed in, and a second factor for who wants it.'],
+    press: [
+      ['Sign out there', 'ends a session on another device.'],
+      ['A code from your phone', 'asks for a second factor at the door from now on.'],
+    ],
+  },
+];
+
+/** Whether an address is one of a page's: names in brackets stand for anything. */
+const isAt = (at: string, path: string): boolean => {
+  const [meant, there] = [at.split('/'), path.split('/')];
+  return meant.length === there.length && meant.every((part, i) => part.startsWith('[') || part === there[i]);
+};
+
+/** The help of the page at an address; undefined where there is none. @example helpAt('/singers/1/map')?.name // 'Map' */
+export const helpAt = (path: string): HelpPage | undefined => HELP.find(({ at }) => isAt(at, path));
+
+const plain = (text: string) => text.toLowerCase().normalize('NFD').replace(/\p{M}/gu, '').replace(/[’']/g, '');
+
+/** Pages whose help holds every word, those that name it first. @example findHelp('passaggio')[0].name // 'Map' */
+export function findHelp(words: string): HelpPage[] {
+  const asked = plain(words).split(/\s+/).filter(Boolean);
+  if (asked.length === 0) return [];
+  const texts = HELP.map((page) => ({
+    page,
+    name: plain([page.name, ...page.press.map(([what]) => what)].join(' ')),
+    all: plain([page.name, ...page.shows, ...page.press.flat()].join(' ')),
+  }));
+  const named = (text: string) => asked.filter((word) => text.includes(word)).length;
+  return texts
+    .filter(({ all }) => asked.every((word) => all.includes(word)))
+    .sort((a, b) => named(b.name) - named(a.name))
+    .map(({ page }) => page);
+}
