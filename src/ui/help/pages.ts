@@ -38,14 +38,13 @@ export const HELP: readonly HelpPage[] = [
       'While somebody sings the trace is drawn live, coloured from chest to head once enough was heard.',
     ],
     press: [
-      ['Begin a lesson', 'goes through its steps: the piano gives the key, the page listens, the next key follows by itself.'],
-      ['At the piano', 'is a lesson without steps: any exercise in any key, as you would sit there.'],
       [
-        'A free take',
-        'records until you stop. Say what was asked (siren, scale, held note, counting): the page hears better when it knows.',
+        'First listening',
+        'is a lesson that goes through its steps: the piano gives the key, the page listens, the next key follows by itself.',
       ],
-      ['Audio file', 'takes a recording you have already.'],
-      ['The simulated singer', 'sings where there is no microphone, to try things out; such takes are marked.'],
+      ['At the piano', 'is a lesson without steps: any exercise in any key, as you would sit there.'],
+      ['Start', 'records a free take until you stop. What is sung says what you asked for: the page hears better when it knows.'],
+      ['Listen to', 'chooses the microphone, an audio file, or the simulated singer where you only want to try things out.'],
     ],
   },
   {
@@ -73,7 +72,7 @@ export const HELP: readonly HelpPage[] = [
     ],
     press: [
       ['A change on the ladder', 'shows the takes that say so and plays them.'],
-      ['Pin a value', 'sets it by your word: plan, songs and keys keep to it. Take the pin out and the machine speaks again.'],
+      ['Pinned by you', 'sets a value by your word: plan, songs and keys keep to it. Take the pin out and the machine speaks again.'],
       ['As it stood on', 'shows the map of an earlier day.'],
       ['Choose the work', 'leads to the plan.'],
     ],
@@ -86,8 +85,8 @@ export const HELP: readonly HelpPage[] = [
       ['A', 'says: right, it is as the machine says. X: there is nothing.'],
       ['M', 'marks a change you hear where the cursor stands.'],
       ['Listen without the machine', 'hides what it found, so that you judge by ear first; then compares.'],
-      ['Another take', 'lays a second one faintly beside this one, to see and hear both.'],
-      ['How it was measured', 'shows pitch, harmonics and what spoke for each change.'],
+      ['Beside it', 'lays a second take faintly beside this one, to see and hear both.'],
+      ['How the change was measured', 'shows pitch, harmonics and what spoke for it.'],
     ],
   },
   {
@@ -111,7 +110,7 @@ export const HELP: readonly HelpPage[] = [
     shows: ['What the singer does this week, as it was assigned: to be printed, sent, or taken along as sound, notes or a calendar.'],
     press: [
       ['To their phone', 'makes a link to the singer’s own practice page. It needs no account; an older link ends.'],
-      ['Play', 'plays the follow-along as the singer will hear it.'],
+      ['Hear it', 'plays the follow-along as the singer will.'],
     ],
   },
   {
@@ -123,7 +122,7 @@ export const HELP: readonly HelpPage[] = [
     press: [
       ['Ready for more?', 'says which exercises have been sung well enough for the next grade, and asks you.'],
       ['A line of the log', 'shows the singer’s own words; your answer stands on their phone.'],
-      ['Two days', 'plays a siren of each, one after the other.'],
+      ['Hear the siren of', 'a day: two of them, one after the other, tell more than a curve.'],
     ],
   },
   {
@@ -131,8 +130,8 @@ export const HELP: readonly HelpPage[] = [
     name: 'Songs of a singer',
     shows: ['The songs this singer works on, each in its chosen key, and which of the studio’s others would fit.'],
     press: [
-      ['Add', 'puts a song of the studio into this singer’s list.'],
-      ['Sung in', 'writes down a melody that is sung without accompaniment, to be corrected on the staff.'],
+      ['The studio’s other songs', 'says which would fit; open one to work on it with this singer.'],
+      ['Sing one in', 'writes down a melody that is sung without accompaniment, to be corrected on the staff.'],
       ['As a show', 'puts songs in order with the load of the evening and where to rest.'],
     ],
   },
@@ -155,8 +154,8 @@ export const HELP: readonly HelpPage[] = [
     name: 'Songs',
     shows: ['The studio’s songs. A file is read in this browser; only the melody goes to the server.'],
     press: [
-      ['Bring in', 'reads MusicXML (also compressed) or MIDI; choose the part that is the melody.'],
-      ['Write', 'takes a melody as text, with the staff beside it.'],
+      ['From a file', 'reads MusicXML (also compressed) or MIDI; choose the part that is the melody.'],
+      ['Write one', 'takes a melody as text, with the staff beside it.'],
     ],
   },
   {
@@ -164,8 +163,8 @@ export const HELP: readonly HelpPage[] = [
     name: 'A song',
     shows: ['Its sheet, and whom it fits in which key.'],
     press: [
-      ['A singer’s name', 'opens the song on that singer’s ladder.'],
-      ['Save as', 'writes it out as MusicXML or MIDI, or prints it.'],
+      ['Whom it fits', 'names each singer’s best key; the name opens the song on that singer’s ladder.'],
+      ['Sheet', 'prints it on one page; MusicXML and MIDI write it out for other programs.'],
     ],
   },
   {
@@ -184,13 +183,13 @@ export const HELP: readonly HelpPage[] = [
     at: '/lessons',
     name: 'Lessons of your own',
     shows: ['Steps you go through with a singer, in your order: what is asked, on which sound, in which keys.'],
-    press: [['A lesson of your own', 'starts an empty one, or a copy of one that is there.']],
+    press: [['Make your own from', 'copies a lesson that is there, to be changed step by step.']],
   },
   {
     at: '/straws',
     name: 'Straws',
     shows: ['How hard a straw blows back, by its width and length, and an order from easy to narrow for the straws you have.'],
-    press: [['Diameter and length', 'are measured with a ruler; the picture follows.']],
+    press: [['Inner width', 'and length are measured with a ruler; the picture follows.']],
   },
   {
     at: '/ears',

@@ -2,30 +2,31 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { Keyboard } from 'lucide-react';
 import { useState } from 'react';
-import { Shortcut, useShortcuts } from './useShortcuts';
+import { keysOfPage, Shortcut, useShortcuts } from './useShortcuts';
 
 const NAMES: Record<string, string> = { ' ': 'Space', ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
 
 const nameOf = ({ key, command }: Shortcut): string => `${command ? 'Ctrl ' : ''}${NAMES[key] ?? key.toUpperCase()}`;
 
-/** A room's keys: they work while this is shown, and “?” or the button lists them. */
+/** A room's keys: they work while this is shown, and “?” or the button lists them with those of its parts. */
 export function Keys({ shortcuts, repeats }: { shortcuts: readonly Shortcut[]; repeats?: boolean }) {
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<Shortcut[] | null>(null);
+  const show = () => setOpen(keysOfPage().filter((s) => s.key !== '?'));
   // While the list is open, only what closes it works (Esc is the dialog's own).
-  useShortcuts(open ? [] : [...shortcuts, { key: '?', says: 'shows these keys', act: () => setOpen(true) }], repeats);
+  useShortcuts(open ? [] : [...shortcuts, { key: '?', says: 'shows these keys', act: show }], repeats);
   return (
     <>
-      <button className="button px-3" title="?" aria-label="Keys of this page" aria-keyshortcuts="?" onClick={() => setOpen(true)}>
+      <button className="button px-3" title="?" aria-label="Keys of this page" aria-keyshortcuts="?" onClick={show}>
         <Keyboard aria-hidden size={18} />
       </button>
       {open && (
-        <Dialog open onClose={() => setOpen(false)} className="relative z-10">
+        <Dialog open onClose={() => setOpen(null)} className="relative z-10">
           <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
           <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
             <DialogPanel className="card w-full max-w-md">
               <DialogTitle className="text-xl font-bold">Keys of this page</DialogTitle>
               <dl className="mt-3 grid grid-cols-[7rem_1fr] gap-x-4 gap-y-1">
-                {shortcuts.map((s) => (
+                {open.map((s) => (
                   <div key={`${s.command} ${s.key}`} className="contents">
                     <dt>
                       <kbd className="inline-block font-sans min-w-9 rounded-md border border-line bg-paper px-2 text-center font-semibold">
@@ -37,7 +38,7 @@ export function Keys({ shortcuts, repeats }: { shortcuts: readonly Shortcut[]; r
                 ))}
               </dl>
               <div className="mt-4 flex justify-end">
-                <button autoFocus className="button" onClick={() => setOpen(false)}>
+                <button autoFocus className="button" onClick={() => setOpen(null)}>
                   Close
                 </button>
               </div>

@@ -9,6 +9,15 @@ export interface Shortcut {
   act: (() => void) | null | undefined;
 }
 
+/** What every part of the page listens for now, in the order the parts came. */
+const listening = new Set<{ current: { shortcuts: readonly Shortcut[] } }>();
+
+/** The keys that work on this page now: each once, whoever listens. */
+export const keysOfPage = (): Shortcut[] => {
+  const all = [...listening].flatMap(({ current }) => current.shortcuts);
+  return all.filter((s, i) => all.findIndex((o) => o.key === s.key && o.command === s.command) === i);
+};
+
 /** Let go of by the mouse when it has done its work, so that the next Space is the room's and not the button's once more. */
 const PRESSED = 'button:not([aria-haspopup], [aria-expanded]), summary';
 const CHOSEN = 'select, input[type=checkbox], input[type=radio]';
@@ -25,6 +34,7 @@ export function useShortcuts(shortcuts: readonly Shortcut[], repeats = false) {
     now.current = { shortcuts, repeats };
   });
   useEffect(() => {
+    listening.add(now);
     let byMouse = false;
     const letGo = (of: string) => () => {
       const held = document.activeElement;
@@ -55,6 +65,7 @@ export function useShortcuts(shortcuts: readonly Shortcut[], repeats = false) {
     addEventListener('change', onChoice);
     addEventListener('keydown', onKey);
     return () => {
+      listening.delete(now);
       removeEventListener('pointerdown', onPointer, { capture: true });
       removeEventListener('click', onPress);
       removeEventListener('change', onChoice);
