@@ -11,37 +11,12 @@ import { databaseUrls, freePort } from '../bin/lib/postgres.mjs';
 import { writeWav } from '../src/core/format/wav';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
+import { joinPart } from './joined';
 import { addSinger, COACH, COPY, expect, NOBODY, signIn, test } from './browser';
 
 /** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
-async function joined(role: 'web' | 'worker', port = 3000) {
-  const database = new URL(databaseUrls(COPY.data).appUrl);
-  const child = spawn(process.execPath, ['bin/start.mjs', '--role', role], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-    detached: true,
-    env: {
-      ...process.env,
-      PORT: String(port),
-      WENDEL_DATA: mkdtempSync(join(tmpdir(), 'wendel-joined-')),
-      WENDEL_BUILD: '.next-test',
-      WENDEL_SECRETS: join(COPY.data, 'settings.json'),
-      DATABASE_URL: `postgres://${database.host}/wendel`,
-      WENDEL_SIGN_UP: 'open',
-    },
-  });
-  let said = '';
-  const ready = new Promise<void>((done, fail) => {
-    for (const stream of [child.stdout, child.stderr])
-      stream.on('data', (bytes: Buffer) => {
-        said += bytes;
-        if (/is ready|at work/.test(said)) done();
-      });
-    child.once('exit', () => fail(new Error(said)));
-  });
-  const gone = new Promise<void>((done) => child.once('exit', () => done()));
-  await ready;
-  return { pid: child.pid!, stop: () => (child.kill('SIGINT'), gone) };
-}
+const joined = (role: 'web' | 'worker', port = 3000) =>
+  joinPart({ role, port, database: new URL(databaseUrls(COPY.data).appUrl).host, secrets: join(COPY.data, 'settings.json') });
 
 /** A plain proxy that hands requests to two web servers in turn. */
 async function proxy(ports: number[]) {

@@ -1,7 +1,6 @@
 // PostgreSQL as it is run for many: a standby that has every commit, the first server killed, the standby promoted; and a restore to a
 // moment from a base copy and its log. On servers of its own, on loopback (docs/operations.md).
 import { APIRequestContext, request } from '@playwright/test';
-import { ChildProcess, spawn } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, Socket, connect } from 'node:net';
@@ -17,6 +16,7 @@ import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
 import { seededRandom } from '../src/core/signal/stats';
 import { COACH, expect, NOBODY, test } from './browser';
+import { Joined, joinPart } from './joined';
 
 /** How often the first server is killed (WENDEL_FAILOVERS: more often), and when: after so many seconds of work, drawn. */
 const FAILOVERS = Number(process.env.WENDEL_FAILOVERS) || 2;
@@ -101,33 +101,6 @@ async function leadTo(port: number) {
   };
 }
 
-/** A part of Wendel on the database behind an address. */
-async function part(role: 'web' | 'worker', databasePort: number, secrets: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['bin/start.mjs', '--role', role], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-    detached: true,
-    env: {
-      ...process.env,
-      PORT: String(port),
-      WENDEL_DATA: mkdtempSync(join(tmpdir(), 'wendel-joined-')),
-      WENDEL_BUILD: '.next-test',
-      WENDEL_SECRETS: secrets,
-      DATABASE_URL: `postgres://127.0.0.1:${databasePort}/wendel`,
-      WENDEL_SIGN_UP: 'open',
-    },
-  });
-  let said = '';
-  await new Promise<void>((done, fail) => {
-    for (const stream of [child.stdout!, child.stderr!])
-      stream.on('data', (bytes: Buffer) => {
-        said += bytes;
-        if (/is ready|at work/.test(said)) done();
-      });
-    child.once('exit', () => fail(new Error(said)));
-  });
-  return child;
-}
-
 /** Everything that was said to be stored, by its id: asked again under the same id until it was, as the pages do. */
 function working(coach: APIRequestContext, singerId: string, token: string) {
   const stored = { takes: [] as string[], marks: [] as string[], lines: [] as string[] };
@@ -194,7 +167,7 @@ test(`a server killed ${FAILOVERS} times, its standby promoted: nothing that was
   let primary: Server = { folder: join(root, 'postgres'), port: Number(new URL(first.adminUrl).port) };
   let standby: Server | null = null;
   const lead = await leadTo(primary.port);
-  const parts: ChildProcess[] = [];
+  const parts: Joined[] = [];
   const random = seededRandom(14);
   try {
     await ensureRoles(first);
@@ -208,7 +181,8 @@ test(`a server killed ${FAILOVERS} times, its standby promoted: nothing that was
 
     const secrets = join(root, 'settings.json');
     const port = await freePort();
-    parts.push(await part('web', lead.port, secrets, port), await part('worker', lead.port, secrets, 3000));
+    const database = `127.0.0.1:${lead.port}`;
+    parts.push(await joinPart({ role: 'web', port, database, secrets }), await joinPart({ role: 'worker', database, secrets }));
     const baseURL = `http://127.0.0.1:${port}`;
     const coach = await request.newContext({ baseURL, storageState: NOBODY });
     expect((await coach.post('/api/door/sign-up', { data: { ...COACH, studio: 'The barge studio' } })).ok()).toBe(true);
@@ -262,7 +236,7 @@ test(`a server killed ${FAILOVERS} times, its standby promoted: nothing that was
       .toBe(work.stored.takes.length);
     await coach.dispose();
     // Stopped in order: nothing is to write any more.
-    for (const child of parts.splice(0)) await stopped(child);
+    for (const part of parts.splice(0)) await part.stop();
 
     // The state after the singer was made, out of the copy that was taken before and the first server's log.
     const restored: Server = { folder: base, port: await freePort() };
@@ -281,15 +255,9 @@ test(`a server killed ${FAILOVERS} times, its standby promoted: nothing that was
       servers.stop(restored);
     }
   } finally {
-    for (const child of parts) await stopped(child).catch(() => {});
+    for (const part of parts) await part.stop().catch(() => {});
     lead.close();
     for (const server of [primary, standby]) if (server) servers.stop(server);
     rmSync(root, { recursive: true, force: true });
   }
 });
-
-const stopped = (child: ChildProcess) => {
-  const gone = new Promise((done) => child.once('exit', done));
-  child.kill('SIGINT');
-  return gone;
-};

@@ -11,7 +11,7 @@ import type { AssignedItem, BroughtIn, SongFit, Stored, TakeAnswer } from './ans
 import * as input from './inputs';
 
 /** One way of asking the server: who may, what goes along, and what comes back. */
-interface Route {
+export interface Route {
   /** A member of a studio of at least that role, or anyone, who then shows a key of another kind (a link, a password). */
   who: Role | 'anyone';
   /** What goes along as JSON. */

@@ -1,6 +1,4 @@
-import { z } from 'zod';
-import { AnswerOf, GivenBody, GivenQuery, ParamsOf, RouteName, ROUTES } from '../contract/routes';
-import type { Role } from '../core/format/studio';
+import { AnswerOf, GivenBody, GivenQuery, ParamsOf, Route, RouteName, ROUTES } from '../contract/routes';
 import { isId } from '../studio/ids';
 import { Refusal } from '../studio/refusal';
 import { jsonOf } from './body';
@@ -13,16 +11,6 @@ export interface Given<N extends RouteName> {
   query: GivenQuery<N>;
   /** For what goes along as a file, and for headers. */
   request: Request;
-}
-
-/** A route of the table as it is at run time. */
-interface Entry {
-  who: Role | 'anyone';
-  body?: z.ZodType;
-  query?: z.ZodType;
-  itsId?: string;
-  file?: true;
-  mostBytes?: number;
 }
 
 /** Ids of accounts are the sign-in library's own. */
@@ -43,7 +31,7 @@ function checked(params: Record<string, string>): Record<string, string> {
  * @example export const PUT = handle('PUT /api/singers/[singerId]', ({ params, body }) => inPresentStudio(editSinger, params.singerId, body));
  */
 export function handle<N extends RouteName>(name: N, work: (given: Given<N>) => Promise<AnswerOf<N> | Response>) {
-  const { who, body, query, itsId, file, mostBytes }: Entry = ROUTES[name];
+  const { who, body, query, itsId, file, mostBytes }: Route = ROUTES[name];
   return (request: Request, context: { params: Promise<ParamsOf<N> | undefined> }): Promise<Response> =>
     respond(request, who, async () => {
       // A path without names has none at all.

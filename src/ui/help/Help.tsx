@@ -1,9 +1,9 @@
 'use client';
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { CircleHelp } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useState } from 'react';
+import { Window } from '../kit/Window';
 import { findHelp, helpAt, HelpPage } from './pages';
 
 /** The help of the page one is on, and a search through the help of all. */
@@ -26,45 +26,35 @@ export function Help({ className }: { className: string }) {
         <CircleHelp aria-hidden size={18} /> Help
       </button>
       {open && (
-        <Dialog open onClose={close} className="relative z-20">
-          <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
-          <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-16">
-            <DialogPanel className="card w-full max-w-2xl">
-              <DialogTitle className="text-xl font-bold">{words.trim() || !shown ? 'Help' : `Help: ${shown.name}`}</DialogTitle>
-              <label className="mt-2 flex flex-col gap-1 text-sm text-soft">
-                What are you looking for?
-                <input
-                  className="field text-base text-ink"
-                  type="search"
-                  autoFocus
-                  value={words}
-                  onChange={(e) => setWords(e.target.value)}
-                />
-              </label>
-              {words.trim() ? (
-                <Found
-                  pages={found}
-                  onChoose={(page) => {
-                    setChosen(page);
-                    setWords('');
-                  }}
-                />
-              ) : (
-                shown && <OnePage page={shown} />
-              )}
-              <div className="mt-4 flex flex-wrap justify-end gap-2">
-                {chosen && chosen !== here && !chosen.at.includes('[') && (
-                  <Link className="button" href={chosen.at} onClick={close}>
-                    Go there
-                  </Link>
-                )}
-                <button className="button" onClick={close}>
-                  Close
-                </button>
-              </div>
-            </DialogPanel>
-          </div>
-        </Dialog>
+        <Window
+          title={words.trim() || !shown ? 'Help' : `Help: ${shown.name}`}
+          onClose={close}
+          foot={
+            chosen &&
+            chosen !== here &&
+            !chosen.at.includes('[') && (
+              <Link className="button" href={chosen.at} onClick={close}>
+                Go there
+              </Link>
+            )
+          }
+        >
+          <label className="flex flex-col gap-1 text-sm text-soft">
+            What are you looking for?
+            <input className="field text-base text-ink" type="search" autoFocus value={words} onChange={(e) => setWords(e.target.value)} />
+          </label>
+          {words.trim() ? (
+            <Found
+              pages={found}
+              onChoose={(page) => {
+                setChosen(page);
+                setWords('');
+              }}
+            />
+          ) : (
+            shown && <OnePage page={shown} />
+          )}
+        </Window>
       )}
     </>
   );
@@ -72,7 +62,7 @@ export function Help({ className }: { className: string }) {
 
 function OnePage({ page: { shows, press } }: { page: HelpPage }) {
   return (
-    <div className="mt-3 flex flex-col gap-3">
+    <div className="flex flex-col gap-3">
       {shows.map((text) => (
         <p key={text}>{text}</p>
       ))}
@@ -91,9 +81,9 @@ function OnePage({ page: { shows, press } }: { page: HelpPage }) {
 }
 
 function Found({ pages, onChoose }: { pages: HelpPage[]; onChoose(page: HelpPage): void }) {
-  if (pages.length === 0) return <p className="mt-3">Nothing here speaks of that. A word less finds more.</p>;
+  if (pages.length === 0) return <p>Nothing here speaks of that. A word less finds more.</p>;
   return (
-    <ul className="mt-3 flex flex-col gap-1">
+    <ul className="flex flex-col gap-1">
       {pages.map((page) => (
         <li key={page.at}>
           <button className="w-full rounded-lg px-3 py-2 text-left hover:bg-paper" onClick={() => onChoose(page)}>

@@ -1,8 +1,8 @@
 'use client';
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { Keyboard } from 'lucide-react';
 import { useState } from 'react';
 import { keysOfPage, Shortcut, useShortcuts } from './useShortcuts';
+import { Window } from './Window';
 
 const NAMES: Record<string, string> = { ' ': 'Space', ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓', Escape: 'Esc' };
 
@@ -20,31 +20,20 @@ export function Keys({ shortcuts, repeats }: { shortcuts: readonly Shortcut[]; r
         <Keyboard aria-hidden size={18} />
       </button>
       {open && (
-        <Dialog open onClose={() => setOpen(null)} className="relative z-10">
-          <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
-          <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
-            <DialogPanel className="card w-full max-w-md">
-              <DialogTitle className="text-xl font-bold">Keys of this page</DialogTitle>
-              <dl className="mt-3 grid grid-cols-[7rem_1fr] gap-x-4 gap-y-1">
-                {open.map((s) => (
-                  <div key={`${s.command} ${s.key}`} className="contents">
-                    <dt>
-                      <kbd className="inline-block font-sans min-w-9 rounded-md border border-line bg-paper px-2 text-center font-semibold">
-                        {nameOf(s)}
-                      </kbd>
-                    </dt>
-                    <dd>{s.says}</dd>
-                  </div>
-                ))}
-              </dl>
-              <div className="mt-4 flex justify-end">
-                <button autoFocus className="button" onClick={() => setOpen(null)}>
-                  Close
-                </button>
+        <Window title="Keys of this page" width="max-w-md" onClose={() => setOpen(null)}>
+          <dl className="grid grid-cols-[7rem_1fr] gap-x-4 gap-y-1">
+            {open.map((s) => (
+              <div key={`${s.command} ${s.key}`} className="contents">
+                <dt>
+                  <kbd className="inline-block font-sans min-w-9 rounded-md border border-line bg-paper px-2 text-center font-semibold">
+                    {nameOf(s)}
+                  </kbd>
+                </dt>
+                <dd>{s.says}</dd>
               </div>
-            </DialogPanel>
-          </div>
-        </Dialog>
+            ))}
+          </dl>
+        </Window>
       )}
     </>
   );

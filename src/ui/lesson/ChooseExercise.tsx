@@ -1,5 +1,6 @@
 'use client';
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
+import { Window } from '../kit/Window';
 import { useMemo, useState } from 'react';
 import { notesInWords } from '../../core/exercise/keys';
 import type { Offer } from '../../core/lesson/exercise-step';
@@ -20,43 +21,32 @@ export function ChooseExercise({
   const [text, setText] = useState('');
   const shown = useMemo(() => found(groups, (e) => filtered([e], { ...ANYTHING, text }).length > 0), [groups, text]);
   return (
-    <Dialog open onClose={onClose} className="relative z-10">
-      <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
-      <div className="fixed inset-0 grid items-start justify-items-center overflow-y-auto p-4 sm:pt-[10vh]">
-        <DialogPanel className="card flex w-full max-w-2xl flex-col gap-3">
-          <DialogTitle className="text-xl font-bold">What is sung now?</DialogTitle>
-          <Combobox<Offer> immediate onChange={(offer) => offer && onChoose(offer)}>
-            <ComboboxInput
-              autoFocus
-              className="field w-full text-lg"
-              aria-label="Look for an exercise or a phrase"
-              placeholder="a name, a sound, or what it is for"
-              autoComplete="off"
-              onChange={(event) => setText(event.target.value)}
-              onKeyDown={(event) => event.key === 'Escape' && onClose()}
-            />
-            <ComboboxOptions static modal={false} className="max-h-[55vh] overflow-y-auto px-1" data-testid="offers">
-              {shown.map((group) => (
-                <div key={group.name} role="group" aria-label={group.name}>
-                  <p className="pt-2 text-sm font-semibold text-soft" aria-hidden>
-                    {group.name}
-                  </p>
-                  {group.offers.map((offer) => (
-                    <Line key={offer.exercise.id} offer={offer} />
-                  ))}
-                </div>
+    <Window title="What is sung now?" onClose={onClose}>
+      <Combobox<Offer> immediate onChange={(offer) => offer && onChoose(offer)}>
+        <ComboboxInput
+          autoFocus
+          className="field w-full text-lg"
+          aria-label="Look for an exercise or a phrase"
+          placeholder="a name, a sound, or what it is for"
+          autoComplete="off"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => event.key === 'Escape' && onClose()}
+        />
+        <ComboboxOptions static modal={false} className="max-h-[55vh] overflow-y-auto px-1" data-testid="offers">
+          {shown.map((group) => (
+            <div key={group.name} role="group" aria-label={group.name}>
+              <p className="pt-2 text-sm font-semibold text-soft" aria-hidden>
+                {group.name}
+              </p>
+              {group.offers.map((offer) => (
+                <Line key={offer.exercise.id} offer={offer} />
               ))}
-              {shown.length === 0 && <p className="py-2 text-soft">Nothing of that name. A word less finds more.</p>}
-            </ComboboxOptions>
-          </Combobox>
-          <div className="flex justify-end">
-            <button className="button" onClick={onClose}>
-              Close
-            </button>
-          </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+            </div>
+          ))}
+          {shown.length === 0 && <p className="py-2 text-soft">Nothing of that name. A word less finds more.</p>}
+        </ComboboxOptions>
+      </Combobox>
+    </Window>
   );
 }
 

@@ -34,7 +34,7 @@ export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach'
   };
   return (
     <header className="no-print border-b border-line bg-card">
-      <nav aria-label="Main" className="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-6 px-4 py-2">
+      <nav aria-label="Main" className="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-6 px-4 py-2 max-lg:gap-x-4">
         <Link href="/" className="text-lg font-bold text-accent">
           Wendel
         </Link>

@@ -1,0 +1,38 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+export interface Joined {
+  pid: number;
+  stop(): Promise<void>;
+}
+
+/** Begin one part of Wendel on a database that is looked after elsewhere (host:port), with the secrets of the first machine. */
+export async function joinPart(of: { role: 'web' | 'worker'; port?: number; database: string; secrets: string }): Promise<Joined> {
+  const child = spawn(process.execPath, ['bin/start.mjs', '--role', of.role], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+    detached: true,
+    env: {
+      ...process.env,
+      PORT: String(of.port ?? 3000),
+      WENDEL_DATA: mkdtempSync(join(tmpdir(), 'wendel-joined-')),
+      WENDEL_BUILD: '.next-test',
+      WENDEL_SECRETS: of.secrets,
+      DATABASE_URL: `postgres://${of.database}/wendel`,
+      WENDEL_SIGN_UP: 'open',
+    },
+  });
+  let said = '';
+  const ready = new Promise<void>((done, fail) => {
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (bytes: Buffer) => {
+        said += bytes;
+        if (/is ready|at work/.test(said)) done();
+      });
+    child.once('exit', () => fail(new Error(said)));
+  });
+  const gone = new Promise<void>((done) => child.once('exit', () => done()));
+  await ready;
+  return { pid: child.pid!, stop: () => (child.kill('SIGINT'), gone) };
+}
