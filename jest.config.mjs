@@ -17,6 +17,7 @@ const MODULES_ONLY = [
   '@better-fetch',
 ];
 const shared = {
+  cacheDirectory: '<rootDir>/node_modules/.cache/jest',
   testEnvironment: 'node',
   transform: {
     '/src/(core|cli)/.+\\.test\\.ts$': '<rootDir>/jest.transform.cjs',

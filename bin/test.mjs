@@ -2,8 +2,8 @@
 // npm test: sets up all it needs, checks everything, ends with "N passed, N failed".
 // npm test -- unit|db|e2e|checks runs one part; further words go to that part's runner.
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { setPriority, tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
+import { setPriority } from 'node:os';
 import { join } from 'node:path';
 import { ensurePackages } from './lib/packages.mjs';
 import { checkNode, command, root, say } from './lib/project.mjs';
@@ -48,20 +48,30 @@ async function check(name, args) {
   count(name, ok ? 1 : 0, ok ? 0 : 1);
 }
 
+/** Tests have a folder of their own for what they write (TMPDIR), which is gone afterwards: two lanes don't meet in it, and nothing is left. */
 async function jest(project, env = {}, nice = 0) {
-  const report = join(mkdtempSync(join(tmpdir(), 'wendel-jest-')), 'report.json');
-  const alone = part ? [] : ['--maxWorkers=1'];
-  await run([bin('jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...alone, ...words], env, nice);
-  tally(project, report, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
+  const { withFolder } = await import('./lib/copy.mjs');
+  await withFolder(async (folder) => {
+    const report = join(folder, 'report.json');
+    const alone = part ? [] : ['--maxWorkers=1'];
+    const args = ['--selectProjects', project, '--json', `--outputFile=${report}`, ...alone, ...words];
+    await run([bin('jest/bin/jest.js'), ...args], { ...env, TMPDIR: folder }, nice);
+    tally(project, report, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
+  });
 }
 
 async function playwright(copies) {
-  const report = join(mkdtempSync(join(tmpdir(), 'wendel-e2e-')), 'report.json');
-  await run([bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...words], {
-    WENDEL_COPIES: JSON.stringify(copies),
-    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+  const { withFolder } = await import('./lib/copy.mjs');
+  await withFolder(async (folder) => {
+    const report = join(folder, 'report.json');
+    await run([bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...words], {
+      WENDEL_COPIES: JSON.stringify(copies),
+      PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+      PWTEST_CACHE_DIR: bin('.cache/playwright'),
+      TMPDIR: folder,
+    });
+    tally('end to end', report, ({ stats, errors }) => [stats.expected, stats.unexpected + stats.flaky + errors.length, stats.skipped]);
   });
-  tally('end to end', report, ({ stats, errors }) => [stats.expected, stats.unexpected + stats.flaky + errors.length, stats.skipped]);
 }
 
 function tally(name, report, numbers) {
