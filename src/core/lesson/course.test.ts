@@ -85,6 +85,7 @@ const ACTIONS = fc.oneof(
   fc.record({ kind: fc.constant('go' as const), step: fc.integer({ min: -2, max: 20 }) }),
   fc.record({ kind: fc.constant('vowel' as const), vowel: fc.constantFrom('ah', 'oo') }),
   fc.record({ kind: fc.constant('key' as const), by: fc.constantFrom<1 | -1>(1, -1) }),
+  fc.record({ kind: fc.constant('in-key' as const), tonicMidi: fc.integer({ min: 21, max: 108 }) }),
   fc.record({ kind: fc.constant('tempo' as const), tempo: fc.integer({ min: 40, max: 200 }) }),
   fc.record({ kind: fc.constant('sing' as const), step: fc.constantFrom(...SHELF).map((e) => exerciseStep({ ...PLAIN, exercise: e })) }),
 );

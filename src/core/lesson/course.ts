@@ -200,6 +200,9 @@ function act(course: Course, action: LessonAction): Course {
         walk: action.by * Math.max(1, Math.abs(step.keys.step)),
         tonicMidi: within(step, course.tonicMidi + action.by, course),
       };
+    case 'in-key':
+      if (!step.keys || course.tonicMidi === null) return course;
+      return { ...course, held: false, tonicMidi: within(step, action.tonicMidi, course) };
     case 'stop': {
       // One more key, nearer, shows whether the last one was the end or an accident.
       if (!step.keys || step.keys.until !== 'stop' || course.confirming || course.tonicMidi === null) return enter(course, course.at + 1);

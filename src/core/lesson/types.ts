@@ -135,6 +135,8 @@ export type LessonAction =
   | { kind: 'vowel'; vowel: string }
   /** A key higher (1) or lower (-1), and on from there that way. */
   | { kind: 'key'; by: 1 | -1 }
+  /** In the key of a note that was played, as near to it as the voice allows. */
+  | { kind: 'in-key'; tonicMidi: number }
   /** Crotchets a minute from now on. */
   | { kind: 'tempo'; tempo: number }
   /** Something else is sung now; what was going to be sung comes after it. */

@@ -24,14 +24,28 @@ const KEY_WIDTH = 46;
 export const LADDER_WIDTH = 108;
 
 /** A keyboard on its side with the voice's own map drawn beside the keys. Decorative: a text table carries the same. */
-export function Ladder({ scale, map, current }: { scale: LadderScale; map: VoiceMap | null; current?: number | null }) {
+export function Ladder({
+  scale,
+  map,
+  current,
+  played,
+  onPlay,
+}: {
+  scale: LadderScale;
+  map: VoiceMap | null;
+  current?: number | null;
+  /** Notes that sound at a keyboard. */
+  played?: readonly number[];
+  /** A key under a finger or the mouse: pressed, and let go of. */
+  onPlay?: (midi: number, down: boolean) => void;
+}) {
   const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.low + i);
   const dense = scale.rung < 11;
   return (
     <svg width={LADDER_WIDTH} height={scale.height} aria-hidden="true" className="shrink-0 select-none">
       {notes.map((midi) => {
         const natural = isNatural(midi);
-        const lit = current != null && Math.round(current) === midi;
+        const lit = (current != null && Math.round(current) === midi) || (played?.includes(midi) ?? false);
         const labelled = dense ? midi % 12 === 0 || midi % 12 === 5 : natural;
         return (
           <g key={midi}>
@@ -44,6 +58,18 @@ export function Ladder({ scale, map, current }: { scale: LadderScale; map: Voice
               fill={lit ? 'var(--accent)' : natural ? 'var(--key)' : 'var(--key-sharp)'}
               stroke="var(--line)"
               strokeWidth={0.75}
+              data-key={onPlay && midi}
+              data-sounds={played?.includes(midi) || undefined}
+              className={onPlay && 'cursor-pointer touch-none'}
+              onPointerDown={
+                onPlay &&
+                ((e) => {
+                  e.currentTarget.setPointerCapture(e.pointerId);
+                  onPlay(midi, true);
+                })
+              }
+              onPointerUp={onPlay && (() => onPlay(midi, false))}
+              onPointerCancel={onPlay && (() => onPlay(midi, false))}
             />
             {labelled && natural && (
               <text
@@ -54,6 +80,7 @@ export function Ladder({ scale, map, current }: { scale: LadderScale; map: Voice
                 fontSize={Math.min(13, Math.max(10, scale.rung * 0.8))}
                 fontWeight={midi % 12 === 0 ? 700 : 400}
                 fill={lit ? 'var(--accent-ink)' : 'var(--key-ink)'}
+                className="pointer-events-none"
               >
                 {noteName(midi)}
               </text>

@@ -17,7 +17,8 @@ import {
 } from 'lucide-react';
 import Link from 'next/link';
 import dynamic from 'next/dynamic';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
+import type { KeyboardState } from '../../audio/keyboard';
 import { SHELF } from '../../core/exercise/shelf';
 import { asksHealth, askOf, isOver, isRoundOver, restReason, restsToday } from '../../core/lesson/course';
 import { exerciseStep } from '../../core/lesson/exercise-step';
@@ -55,8 +56,21 @@ import { SideBySide } from './SideBySide';
 import { StepStrip } from './StepStrip';
 import { useCourse } from './useCourse';
 import { Reference, useLessonRun } from './useLessonRun';
+import { usePlayed } from './usePlayed';
 
 const ChooseExercise = dynamic(() => import('./ChooseExercise').then((m) => m.ChooseExercise), { ssr: false });
+
+/** How loud a key of the ladder sounds: as a hand plays that gives a note. */
+const LADDER_VELOCITY = 0.7;
+
+/** How it stands with a keyboard, beside the box. */
+const KEYBOARD_WORDS: Record<KeyboardState['is'], (state: KeyboardState) => string> = {
+  off: () => '',
+  none: () => 'none is connected',
+  there: (state) => ('name' in state ? state.name : ''),
+  gone: () => 'not connected any more',
+  refused: () => 'this browser gives none',
+};
 
 const HEIGHT = 470;
 /** Upright on a tablet all of it still fits the screen. */
@@ -94,6 +108,12 @@ export function LessonRoom({ view }: Props) {
   const { state, running, playing, recorder, halt, step, mark } = run;
   const { made, send, playOrStop, discard } = run.takes;
   const planning = usePlanning(view, view.school);
+  const piano = usePlayed();
+  const { hear } = piano;
+  const onLadder = useCallback(
+    (midi: number, down: boolean) => hear(down ? { does: 'press', midi, velocity: LADDER_VELOCITY } : { does: 'release', midi }),
+    [hear],
+  );
   const [groups, setGroups] = useState<OfferGroup[] | null>(null);
   /** Where the voice isn't known yet, its type's places serve. */
   const anchors = useMemo(
@@ -114,6 +134,7 @@ export function LessonRoom({ view }: Props) {
     setGroups(offersFor({ items: planning.items, shelf: [...SHELF, ...view.own], songs, voice: songVoice }, anchors, now));
   };
   const exerciseInHand = ask?.step.exercise;
+  const inPlayedKey = ask?.step.keys && piano.lowest !== null ? () => run.inKey(piano.lowest!) : null;
   const shortcuts: Shortcut[] = [
     { key: ' ', says: 'starts and stops', act: run.main },
     { key: 't', says: 'that’s enough in this direction', act: run.enough },
@@ -127,6 +148,7 @@ export function LessonRoom({ view }: Props) {
     { key: 'o', says: 'the same keys once more, on another sound', act: exerciseInHand ? run.onAnotherSound : null },
     { key: 'ArrowUp', says: 'a key higher, and on upward', act: ask?.step.keys ? () => run.keyBy(1) : null },
     { key: 'ArrowDown', says: 'a key lower, and on downward', act: ask?.step.keys ? () => run.keyBy(-1) : null },
+    { key: 'k', says: 'in the key of the lowest note you played', act: inPlayedKey },
     { key: '+', says: 'a little faster', act: () => run.tempoBy(1) },
     { key: '-', says: 'a little slower', act: () => run.tempoBy(-1) },
     { key: 'm', says: 'marks what you hear, while it is sung', act: () => mark('coach') },
@@ -244,13 +266,23 @@ export function LessonRoom({ view }: Props) {
           aria-label="What is sung, beside the ladder"
           className="flex min-w-0 flex-col gap-2 lg:col-start-1 lg:row-span-2 lg:row-start-1"
         >
-          <Stage scale={scale} map={map} live={recorder.live} keys={keys} marks={run.marks} pace={run.pace} />
+          <Stage
+            scale={scale}
+            map={map}
+            live={recorder.live}
+            keys={keys}
+            marks={run.marks}
+            pace={run.pace}
+            played={piano.notes}
+            onPlay={onLadder}
+          />
           <div className="flex flex-wrap gap-1">
             <Key label="Back" hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
             <Key label="Repeat" hint="R" onClick={run.repeat} icon={RotateCcw} />
             <Key label="Next" hint="→" onClick={() => step({ kind: 'next' })} icon={ChevronRight} />
             {ask.step.keys && <Key label="Higher" hint="↑" onClick={() => run.keyBy(1)} icon={ChevronUp} />}
             {ask.step.keys && <Key label="Lower" hint="↓" onClick={() => run.keyBy(-1)} icon={ChevronDown} />}
+            {inPlayedKey && <Key label={`From ${noteName(piano.lowest!)}`} hint="K" onClick={inPlayedKey} icon={Music} />}
             {exerciseInHand && <Key label="Another sound" hint="O" onClick={run.onAnotherSound} icon={Repeat2} />}
             <Key label="Something else" hint="/" onClick={choose} icon={ListMusic} />
             {ask.step.keys && <Key label="Hold key" hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
@@ -289,6 +321,9 @@ export function LessonRoom({ view }: Props) {
                       : 'Start'}
           </button>
           {run.problem && <Notice>{run.problem}</Notice>}
+          {piano.keyboard.is === 'gone' && (
+            <Notice>{piano.keyboard.name} is not connected any more: the lesson goes on. Plugged in again, it is followed again.</Notice>
+          )}
           {recorder.warning && <Notice>{recorder.warning}</Notice>}
           <Unsent takes={recorder.unsent} onTryAgain={(u) => void send(u)} />
           {inHand && <SideBySide sung={inHand} onPlay={playOrStop} />}
@@ -308,6 +343,10 @@ export function LessonRoom({ view }: Props) {
                 }}
               />
               {source === 'simulated' && <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} />}
+              <label className="col-span-2 flex min-h-11 items-center gap-2">
+                <input type="checkbox" checked={piano.follows} onChange={(e) => piano.setFollows(e.target.checked)} />
+                Follow a MIDI keyboard <span className="text-sm text-soft">{KEYBOARD_WORDS[piano.keyboard.is](piano.keyboard)}</span>
+              </label>
               {source === 'microphone' && <MicrophoneChoice onChange={recorder.close} disabled={state !== 'idle'} />}
             </div>
             <LevelSetting source={source} />

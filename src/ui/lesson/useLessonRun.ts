@@ -273,6 +273,15 @@ export function useLessonRun(
         goSoon(0);
       }
     },
+    /** In the key of a note that was played; an exercise in hand begins there at once. */
+    inKey(tonicMidi: number) {
+      const wasRunning = running || Boolean(askOf(present.current)?.step.exercise);
+      step({ kind: 'in-key', tonicMidi });
+      if (wasRunning) {
+        setRunning(true);
+        goSoon(0);
+      }
+    },
     /** Slower or faster from the next key on. */
     tempoBy(by: 1 | -1) {
       const now = askOf(present.current);

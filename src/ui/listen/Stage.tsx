@@ -21,6 +21,8 @@ export const Stage = memo(function Stage({
   keys = [],
   marks = [],
   pace,
+  played,
+  onPlay,
   children,
 }: {
   scale: LadderScale;
@@ -29,13 +31,16 @@ export const Stage = memo(function Stage({
   keys?: KeyRung[];
   marks?: CoachMark[];
   pace?: RefObject<HTMLParagraphElement | null>;
+  /** Notes that sound at a keyboard, and keys of the ladder that are played. */
+  played?: readonly number[];
+  onPlay?: (midi: number, down: boolean) => void;
   children?: React.ReactNode;
 }) {
   const [box, width] = useWidth();
   const [fromS, setFromS] = useState(0);
   return (
     <div className="flex gap-2">
-      <Ladder scale={scale} map={map} />
+      <Ladder scale={scale} map={map} played={played} onPlay={onPlay} />
       <div ref={box} className="relative min-w-0 flex-1 overflow-hidden rounded-lg border border-line" style={{ height: scale.height }}>
         <svg width={width} height={scale.height} aria-hidden="true">
           <Rungs scale={scale} width={width} />

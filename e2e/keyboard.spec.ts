@@ -1,0 +1,94 @@
+import { Page } from '@playwright/test';
+import { addSinger, expect, test } from './browser';
+
+declare global {
+  interface Window {
+    /** A keyboard that is no keyboard: what it sends, and its cable. */
+    keyboard: { send(...bytes: number[]): void; plug(is: boolean): void };
+    /** For each sound that began: how long after the last message, ms, the wait on the sound's own clock included. */
+    delays: number[];
+  }
+}
+
+/** Give a page a MIDI keyboard, and look at when sounds begin. */
+const withKeyboard = (page: Page) =>
+  page.addInitScript(() => {
+    const input = { name: 'Quay 61', state: 'connected', onmidimessage: null as ((e: { data: Uint8Array }) => void) | null };
+    const access = { inputs: new Map([['1', input]]), onstatechange: null as (() => void) | null };
+    Object.assign(navigator, { requestMIDIAccess: async () => access });
+    let sentAt = 0;
+    window.delays = [];
+    window.keyboard = {
+      send(...bytes) {
+        sentAt = performance.now();
+        input.onmidimessage?.({ data: Uint8Array.from(bytes) });
+      },
+      plug(is) {
+        input.state = is ? 'connected' : 'disconnected';
+        access.onstatechange?.();
+      },
+    };
+    const start = AudioBufferSourceNode.prototype.start;
+    AudioBufferSourceNode.prototype.start = function (when = 0, ...rest) {
+      if (sentAt > 0) window.delays.push(performance.now() - sentAt + 1000 * Math.max(0, when - this.context.currentTime));
+      return start.call(this, when, ...rest);
+    };
+  });
+
+const sounding = (page: Page) =>
+  page.locator('[data-sounds]').evaluateAll((keys) => keys.map((k) => Number(k.getAttribute('data-key'))).sort((a, b) => a - b));
+
+test('the ladder plays; a MIDI keyboard is followed with its pedal, gives the key, and may be unplugged', async ({ page }) => {
+  await withKeyboard(page);
+  await page.addInitScript(() => {
+    localStorage.setItem('wendel-lesson-source', 'simulated');
+    localStorage.setItem('wendel-reference', 'none');
+  });
+  await addSinger(page, 'Ines Reed', 'Mezzo');
+  await page.getByRole('button', { name: 'At the piano' }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Something else' }).click();
+  await page.keyboard.type('five notes up');
+  await page.keyboard.press('Enter');
+  await page.getByTestId('main-key').click();
+
+  // By the mouse: as long as it is held.
+  const a3 = page.locator('[data-key="57"]');
+  await a3.hover();
+  await page.mouse.down();
+  await expect.poll(() => sounding(page)).toEqual([57]);
+  await page.mouse.up();
+  await expect.poll(() => sounding(page)).toEqual([]);
+
+  await page.getByText('Piano and microphone').click();
+  await page.getByRole('checkbox', { name: /Follow a MIDI keyboard/ }).check();
+  await expect(page.getByText('Quay 61')).toBeVisible();
+  const send = (...bytes: number[]) => page.evaluate((all) => window.keyboard.send(...all), bytes);
+  await send(0xb0, 64, 127);
+  for (const midi of [59, 63, 66]) await send(0x90, midi, 90);
+  for (const midi of [59, 63, 66]) await send(0x80, midi, 0);
+  await expect.poll(() => sounding(page)).toEqual([59, 63, 66]);
+  await send(0xb0, 64, 0);
+  await expect.poll(() => sounding(page)).toEqual([]);
+
+  // Its lowest note is the key, by one press.
+  await page.getByRole('button', { name: 'From B3' }).waitFor();
+  await page.locator('body').press('k');
+  await expect(page.getByTestId('ask-key')).toContainText('from B3');
+
+  // A cable that is pulled leaves nothing sounding, and the lesson as it is.
+  await send(0x90, 64, 90);
+  await expect.poll(() => sounding(page)).toEqual([64]);
+  await page.evaluate(() => window.keyboard.plug(false));
+  await expect.poll(() => sounding(page)).toEqual([]);
+  await expect(page.getByText('Quay 61 is not connected any more')).toBeVisible();
+  await expect(page.getByTestId('ask-key')).toContainText('from B3');
+  await page.evaluate(() => window.keyboard.plug(true));
+  await send(0x90, 60, 90);
+  await expect.poll(() => sounding(page)).toEqual([60]);
+  await send(0x80, 60, 0);
+
+  const delays = await page.evaluate(() => window.delays);
+  expect(delays.length).toBeGreaterThan(3);
+  test.info().annotations.push({ type: 'key to sound, ms', description: delays.map((d) => d.toFixed(1)).join(' ') });
+});
