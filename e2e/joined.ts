@@ -5,6 +5,8 @@ import { join } from 'node:path';
 
 export interface Joined {
   pid: number;
+  /** What it has said so far. */
+  said(): string;
   stop(): Promise<void>;
 }
 
@@ -34,5 +36,5 @@ export async function joinPart(of: { role: 'web' | 'worker'; port?: number; data
   });
   const gone = new Promise<void>((done) => child.once('exit', () => done()));
   await ready;
-  return { pid: child.pid!, stop: () => (child.kill('SIGINT'), gone) };
+  return { pid: child.pid!, said: () => said, stop: () => (child.kill('SIGINT'), gone) };
 }

@@ -1,6 +1,6 @@
 // PostgreSQL as it is run for many: a standby that has every commit, the first server killed, the standby promoted; and a restore to a
 // moment from a base copy and its log. On servers of its own, on loopback (docs/operations.md).
-import { APIRequestContext, request } from '@playwright/test';
+import { APIRequestContext, expect, request, test } from '@playwright/test';
 import { createHash, randomUUID } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, Socket, connect } from 'node:net';
@@ -15,7 +15,7 @@ import { writeWav } from '../src/core/format/wav';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
 import { seededRandom } from '../src/core/signal/stats';
-import { COACH, expect, NOBODY, test } from './browser';
+import { COACH, NOBODY } from './browser';
 import { Joined, joinPart } from './joined';
 
 /** How often the first server is killed (WENDEL_FAILOVERS: more often), and when: after so many seconds of work, drawn. */
@@ -254,6 +254,9 @@ test(`a server killed ${FAILOVERS} times, its standby promoted: nothing that was
     } finally {
       servers.stop(restored);
     }
+  } catch (error) {
+    for (const part of parts) console.error(part.said().slice(-4000));
+    throw error;
   } finally {
     for (const part of parts) await part.stop().catch(() => {});
     lead.close();

@@ -31,6 +31,8 @@ export function pool(): Pool {
     held.wendelPool = new Pool({ connectionString, max: 10, ...PATIENCE });
     // A connection that breaks while idle (the database restarted) is dropped; the next query opens another.
     held.wendelPool.on('error', () => {});
+    // One that breaks in the middle of a transaction fails that transaction; unheard, the event would end the process.
+    held.wendelPool.on('connect', (client) => client.on('error', () => {}));
   }
   return held.wendelPool;
 }

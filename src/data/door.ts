@@ -27,6 +27,8 @@ export function doorPool(): Pool {
     if (!connectionString) throw new Error('WENDEL_DOOR_URL is not set: start Wendel with npm start, which sets it.');
     held.wendelDoor = new Pool({ connectionString, max: 5, ...PATIENCE });
     held.wendelDoor.on('error', () => {});
+    // One that breaks in the middle of a transaction fails that transaction; unheard, the event would end the process.
+    held.wendelDoor.on('connect', (client) => client.on('error', () => {}));
   }
   return held.wendelDoor;
 }

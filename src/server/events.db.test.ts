@@ -12,12 +12,15 @@ let mockMember: Member | null = null;
 jest.mock('./session', () => ({ presentMember: async () => mockMember }));
 
 const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
+/** Who may end others' connections. */
+const admin = new Client({ connectionString: process.env.WENDEL_ADMIN_URL });
 let ours: string;
 let theirs: string;
 let singerId: string;
 
 beforeAll(async () => {
   await owner.connect();
+  await admin.connect();
   ours = (await owner.query('select id from studio order by created_at limit 1')).rows[0].id;
   theirs = (await owner.query("insert into studio (name) values ('Another') returning id")).rows[0].id;
   const fields = { part: '', voiceType: 'tenor' as const, note: '', email: null, intake: null, school: null };
@@ -28,6 +31,7 @@ afterAll(async () => {
   await owner.query('delete from studio where id = $1', [theirs]);
   await stopListening();
   await owner.end();
+  await admin.end();
   await pool().end();
   await doorPool().end();
 });
@@ -70,7 +74,10 @@ test('what is stored is told to its own studio, and what failed to nobody', asyn
 test('a listener hears on after the database let its connection go', async () => {
   const { told, stop } = listening(ours);
   await until(() => (void practise(), told.length > 0));
-  await owner.query("select pg_terminate_backend(pid) from pg_stat_activity where query like 'listen wendel_changes%'");
+  const { rows } = await admin.query(
+    "select pg_terminate_backend(pid) as gone from pg_stat_activity where query like 'listen wendel_changes%'",
+  );
+  expect(rows).toEqual([{ gone: true }]);
   const before = told.length;
   await until(() => (void practise(), told.length > before + 1));
   stop();
@@ -90,4 +97,18 @@ test('a page is told as server-sent events; who goes makes room, and one too man
   const again = await changesOfStudio();
   await Promise.all([again, ...others].map((stream) => stream.body!.cancel()));
   expect(process.listenerCount('SIGTERM')).toBeLessThan(3);
+});
+
+test('a connection that breaks in the middle of a transaction fails the transaction, not the process', async () => {
+  // Jest fails where an error is emitted that nobody hears.
+  const broken = inStudio(ours, async (tx) => {
+    const { rows } = await tx.execute('select pg_backend_pid() as pid');
+    const { rows: ended } = await admin.query('select pg_terminate_backend($1) as gone', [(rows as { pid: number }[])[0].pid]);
+    expect(ended).toEqual([{ gone: true }]);
+    // Nothing is asked while it breaks.
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    await tx.execute('select 1');
+  });
+  await expect(broken).rejects.toThrow(/terminat|not queryable|closed/i);
+  await practise();
 });
