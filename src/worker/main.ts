@@ -58,6 +58,19 @@ async function listen(): Promise<void> {
   }
 }
 
+/** What came of a job is said until the queue has heard it: with the database away for a moment it would be thought under way for minutes. */
+async function untilSaid(say: () => Promise<unknown>): Promise<void> {
+  while (!stopping) {
+    try {
+      await say();
+      return;
+    } catch (error) {
+      log.warn({ error: (error as Error).message }, 'queue away, saying it again');
+      await new Promise((resolve) => setTimeout(resolve, RECONNECT_MS));
+    }
+  }
+}
+
 async function drain(boss: Awaited<ReturnType<typeof openQueue>>): Promise<void> {
   while (!stopping) {
     const [job] = await boss.fetch<AnalyseJob>(ANALYSE_QUEUE);
@@ -65,11 +78,11 @@ async function drain(boss: Awaited<ReturnType<typeof openQueue>>): Promise<void>
     const started = performance.now();
     try {
       await analyseJob(job.data);
-      await boss.complete(ANALYSE_QUEUE, job.id);
+      await untilSaid(() => boss.complete(ANALYSE_QUEUE, job.id));
       log.info({ take: job.data.takeId, ms: Math.round(performance.now() - started) }, 'analysed');
     } catch (error) {
       log.error({ take: job.data.takeId, error: (error as Error).message }, 'analysis failed, will be tried again');
-      await boss.fail(ANALYSE_QUEUE, job.id, { message: (error as Error).message });
+      await untilSaid(() => boss.fail(ANALYSE_QUEUE, job.id, { message: (error as Error).message }));
     }
   }
 }
