@@ -86,7 +86,7 @@ async function main() {
     }
     await seedSongs(tx, started);
     // So that the first look at the studio shows the voices.
-    while (await poolOne(tx));
+    while (await poolOne({ tx, as: 'wendel', now: new Date() }));
     process.stderr.write(`Demo studio: ${CAST.length} singers, ${takes} takes in ${((Date.now() - started) / 1000).toFixed(0)} s.\n`);
   });
   await pool().end();

@@ -109,7 +109,7 @@ async function makeAccount(input: { name: string; email: string; password: strin
 
 const NOT_VACANT = 'The demo studio has an owner already: give a studio of your own a name.';
 
-/** A new account with a studio of its own, or with the demo's while nobody has it. @throws Refusal (403: closed; 409: taken). */
+/** A new account with a studio of its own, or with the demo's while nobody has it. @throws Refusal (not-allowed: closed; conflict: taken). */
 export async function signUp({ studio, ...input }: z.infer<typeof SignUpInput>): Promise<Response> {
   const { open, vacant } = await viewSignUp();
   if (!open) throw new Refusal('not-allowed', 'New studios are not taken in here: ask the owner of a studio to invite you.');
@@ -127,7 +127,7 @@ async function guesser(email: string): Promise<[Limit, string]> {
 
 /**
  * Every try is counted before the password is looked at, however many come at once, and given back when it was right.
- * @throws Refusal (401: wrong; 429: too often), the same words whether the address is known or not.
+ * @throws Refusal (signed-out: wrong; too-often: too often), the same words whether the address is known or not.
  */
 export async function signIn({ email, password }: z.infer<typeof SignInInput>): Promise<Response> {
   const sender = await senderAddress();
@@ -161,7 +161,7 @@ export async function signIn({ email, password }: z.infer<typeof SignInInput>): 
 /** Codes of an authenticator are digits; the ones kept for a lost phone are not. */
 const isDigits = (code: string) => /^\d{6}$/.test(code);
 
-/** The second step of signing in: a code of the coach's phone, or one of those kept for the day it is lost. @throws Refusal (401). */
+/** The second step of signing in: a code of the coach's phone, or one of those kept for the day it is lost. @throws Refusal (signed-out). */
 export async function signInByCode({ code }: z.infer<typeof CodeInput>): Promise<Response> {
   await countTry('door', await senderAddress());
   const given = { body: { code }, headers: await headers(), returnHeaders: true } as const;
@@ -198,7 +198,7 @@ export async function askNewPassword({ email }: z.infer<typeof ForgotInput>): Pr
 
 /**
  * Set a new password by the token of a message; whoever was signed in is out, and no other message is good any more. The browser is
- * known from then on. @throws Refusal (400: the token is not valid any more).
+ * known from then on. @throws Refusal (incomplete: the token is not valid any more).
  */
 export async function setNewPassword({ token, password }: z.infer<typeof NewPasswordInput>): Promise<Response> {
   await countTry('door', await senderAddress());
@@ -217,7 +217,7 @@ export async function setNewPassword({ token, password }: z.infer<typeof NewPass
 }
 const RESET_OVER = 'This message is not valid any more: ask for a new one.';
 
-/** Change one's own password; every other session ends. @throws Refusal (400: the present one is wrong). */
+/** Change one's own password; every other session ends. @throws Refusal (incomplete: the present one is wrong). */
 export async function changePassword({ present, password }: z.infer<typeof PasswordInput>): Promise<Response> {
   const me = await mustBe('reader');
   await countTry('device', me.userId);
@@ -247,7 +247,7 @@ export async function beginSecondFactor({ present }: z.infer<typeof OwnPasswordI
   return { uri: made.totpURI, codes: made.backupCodes };
 }
 
-/** Show a first code: from now on one is asked for at the door. @throws Refusal (400). */
+/** Show a first code: from now on one is asked for at the door. @throws Refusal (incomplete). */
 export async function confirmSecondFactor({ code }: z.infer<typeof CodeInput>): Promise<Response> {
   const me = await mustBe('reader');
   await countTry('device', me.userId);
@@ -259,7 +259,7 @@ export async function confirmSecondFactor({ code }: z.infer<typeof CodeInput>): 
   return answer;
 }
 
-/** Ask for no second factor any more. @throws Refusal (400). */
+/** Ask for no second factor any more. @throws Refusal (incomplete). */
 export async function endSecondFactor({ present }: z.infer<typeof OwnPasswordInput>): Promise<Response> {
   const me = await mustBe('reader');
   await countTry('device', me.userId);
@@ -285,20 +285,20 @@ export async function viewAccount() {
   };
 }
 
-/** Sign out somewhere else. @throws Refusal (404). */
+/** Sign out somewhere else. @throws Refusal (not-found). */
 export async function endOwnSession(id: string): Promise<void> {
   const { userId } = await mustBe('reader');
   if (!(await endSession(userId, id))) throw new Refusal('not-found', 'That session has ended already.');
 }
 
-/** Who works in the studio and who is asked to. @throws Refusal (403: owners only). */
+/** Who works in the studio and who is asked to. @throws Refusal (not-allowed: owners only). */
 export async function viewMembers() {
   const { studioId, userId } = await mustBe('owner');
   const members = await membersOf(studioId);
   return { members: members.map((m) => ({ ...m, self: m.userId === userId })), invites: await invitesOf(studioId) };
 }
 
-/** Offer somebody a place; the message with the way in lies in the post. @throws Refusal (409: has an account). */
+/** Offer somebody a place; the message with the way in lies in the post. @throws Refusal (conflict: has an account). */
 export async function inviteMember({ email, role }: z.infer<typeof InviteInput>): Promise<{ address: string }> {
   const me = await mustBe('owner');
   const { studioId, name } = me;
@@ -328,7 +328,7 @@ export async function inviteMember({ email, role }: z.infer<typeof InviteInput>)
   return { address };
 }
 
-/** @throws Refusal (404). */
+/** @throws Refusal (not-found). */
 export async function endInvite(id: string): Promise<void> {
   const me = await mustBe('owner');
   if (!z.uuid().safeParse(id).success || !(await removeInvite(me.studioId, id)))
@@ -353,13 +353,13 @@ async function changePlace(userId: string, role: Role | null): Promise<void> {
   afterAnswer(() => sendPlaceChanged(studioId, them, role));
 }
 
-/** @throws Refusal (404; 409: the last owner). */
+/** @throws Refusal (not-found; conflict: the last owner). */
 export const changeRole = (userId: string, { role }: z.infer<typeof RoleInput>): Promise<void> => changePlace(userId, role);
 
-/** The account is deleted with the place. @throws Refusal (404; 409: the last owner). */
+/** The account is deleted with the place. @throws Refusal (not-found; conflict: the last owner). */
 export const dismiss = (userId: string): Promise<void> => changePlace(userId, null);
 
-/** The offer behind a token. @throws Refusal (404). */
+/** The offer behind a token. @throws Refusal (not-found). */
 export async function viewInvite(token: string) {
   const offer = /^[\w-]{20,100}$/.test(token) ? await inviteByHash(hashOf(token)) : undefined;
   if (!offer) {
@@ -369,7 +369,7 @@ export async function viewInvite(token: string) {
   return offer;
 }
 
-/** Take an offered place with a new account. The answer signs in. @throws Refusal (404: the offer is gone). */
+/** Take an offered place with a new account. The answer signs in. @throws Refusal (not-found: the offer is gone). */
 export async function join(token: string, input: z.infer<typeof JoinInput>): Promise<Response> {
   const { id, email } = await viewInvite(token);
   return makeAccount({ ...input, email }, async (userId) => {

@@ -3,7 +3,7 @@ import { Refusal } from '../studio/refusal';
 /** Most bytes a request may hold that isn't sound or a bundle: a plan, a lesson, a day of practice are a tenth of it. */
 const MOST_BYTES = 256 * 1024;
 
-/** What a request holds, read no further than it may be long: nobody's body is gathered without limit. @throws Refusal (413) when it is longer. */
+/** What a request holds, read no further than it may be long: nobody's body is gathered without limit. @throws Refusal (too-large) when it is longer. */
 export async function bytesOf(request: Request, mostBytes: number): Promise<Buffer> {
   const tooLong = () => new Refusal('too-large', `The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`);
   if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLong();
@@ -24,7 +24,7 @@ export async function bytesOf(request: Request, mostBytes: number): Promise<Buff
 }
 
 /**
- * What a request holds as JSON. @throws Refusal (413) when it is longer than it may be, (400) when it holds what can't be stored;
+ * What a request holds as JSON. @throws Refusal (too-large) when it is longer than it may be, (incomplete) when it holds what can't be stored;
  * SyntaxError when it is no JSON.
  */
 export const jsonOf = async (request: Request, mostBytes = MOST_BYTES): Promise<unknown> =>

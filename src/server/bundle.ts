@@ -29,7 +29,7 @@ export async function takeOutBundle(): Promise<Response> {
   });
 }
 
-/** Bring in a bundle that is sent; `dryRun` only says what would come. @throws Refusal (422) in words for its owner; nothing is changed then. */
+/** Bring in a bundle that is sent; `dryRun` only says what would come. @throws Refusal (unfit) in words for its owner; nothing is changed then. */
 export async function bringInBundle(body: ReadableStream<Uint8Array> | null, dryRun: boolean): Promise<BroughtIn> {
   const { studioId, name } = await mustBe('owner');
   if (!body) throw new Refusal('unfit', 'The file did not arrive: choose it again.');

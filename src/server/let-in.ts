@@ -20,7 +20,7 @@ const WORDS: Record<Role, string> = {
 
 const signIn = () => new Refusal('signed-out', 'You are not signed in (any more). Sign in and do it again; what you wrote is still here.');
 
-/** Who asks, if they may do what takes a role. @throws Refusal (401: not signed in; 403: not allowed). */
+/** Who asks, if they may do what takes a role. @throws Refusal (signed-out: not signed in; not-allowed: not allowed). */
 export async function mustBe(role: Role): Promise<Member> {
   const member = letIn.getStore() ?? (await presentMember());
   if (!member) throw signIn();

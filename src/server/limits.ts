@@ -54,7 +54,7 @@ const hashed = (key: string) => createHash('sha256').update(key).digest('base64u
 const tooMany = (ms: number) =>
   new Refusal('too-often', `That was tried too often. Try again in ${Math.max(1, Math.ceil(ms / 60_000))} minutes; nothing is lost.`);
 
-/** Count one try, before what is tried is looked at: so that many at once are all counted. @throws Refusal (429) when there were too many. */
+/** Count one try, before what is tried is looked at: so that many at once are all counted. @throws Refusal (too-often) when there were too many. */
 export async function countTry(limit: Limit, key: string): Promise<void> {
   try {
     await limiters()[limit].consume(hashed(key));

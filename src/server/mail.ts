@@ -24,7 +24,7 @@ export const quoted = (name: string): string =>
     .replace(/\S*(:\/\/|www\.|@)\S*/giu, '…')
     .trim()}”`;
 
-/** Count a message to somebody outside, where a mail server takes it. @throws Refusal (429) when the studio has sent too many. */
+/** Count a message to somebody outside, where a mail server takes it. @throws Refusal (too-often) when the studio has sent too many. */
 export const countPost = async (studioId: string): Promise<void> => {
   if (mailIsSet()) await countTry('post', studioId);
 };

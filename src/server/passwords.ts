@@ -10,7 +10,7 @@ const LOOKED_AT = 48;
 
 let guesser: ZxcvbnFactory | undefined;
 
-/** @throws Refusal (400) when it is among the first that would be tried: known ones, keyboard runs, repeats, what is known of the person. */
+/** @throws Refusal (incomplete) when it is among the first that would be tried: known ones, keyboard runs, repeats, what is known of the person. */
 export function mustBeHardToGuess(password: string, about: string[]): void {
   guesser ??= new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
   // The library takes whole words.

@@ -23,6 +23,7 @@ import { DEMO_SONGS } from '../core/song/demo-songs';
 import { bringIn, bundleOf } from '../studio/bundle-file';
 import { inStudio, pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
+import { wendelIn } from '../studio/context';
 import { poolNow, poolOne } from '../studio/pooling';
 import { enqueueAnalysis, openQueue } from '../data/queue';
 import { studioSettings } from '../data/studios';
@@ -375,10 +376,10 @@ test('a kept map is given again until its evidence changes; pins stand over it a
   const isPending = async () => (await viewStudio()).singers.find((s) => s.id === id)!.pending;
   expect([(await listed()).extreme, await isPending()]).toEqual([null, true]);
   // The worker pools, who was heard last first, until there is nobody left.
-  expect(await inStudio(studioId, poolOne)).toBe(true);
+  expect(await wendelIn(studioId)(poolOne)).toBe(true);
   expect((await listed()).extreme).not.toBeNull();
   expect(await isPending()).toBe(false);
-  while (await inStudio(studioId, poolOne));
+  while (await wendelIn(studioId)(poolOne));
   const before = (await viewSinger(id)).map;
   // Tampered with behind the application's back: it is the kept one that is shown.
   await owner.query("update voice_map set map = jsonb_set(map, '{takes}', '77') where singer_id = $1", [id]);
@@ -850,14 +851,14 @@ describe('studios are apart', () => {
     const id = await receive(wav, { recordedAt: new Date(Date.now() - 100 * 86_400_000) });
     const young = await receive(wav);
     await analyseJob({ studioId, takeId: id });
-    expect(await inStudio(studioId, sweepSound)).toBe(0);
+    expect(await wendelIn(studioId)(sweepSound)).toBe(0);
     await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: 3 });
     // Not at once: it may have been a mistake.
-    expect(await inStudio(studioId, sweepSound)).toBe(0);
+    expect(await wendelIn(studioId)(sweepSound)).toBe(0);
     await owner.query("update studio set keep_months_since = now() - interval '4 days' where id = $1", [studioId]);
     await changeSettings({ name: 'The barge boat studio', school: 'classical', keepMonths: 3 });
-    expect(await inStudio(studioId, sweepSound)).toBe(1);
-    expect(await inStudio(studioId, sweepSound)).toBe(0);
+    expect(await wendelIn(studioId)(sweepSound)).toBe(1);
+    expect(await wendelIn(studioId)(sweepSound)).toBe(0);
     await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: null });
     const { take, analysis } = await viewTake(id);
     expect(take.soundRemovedAt).not.toBeNull();

@@ -10,7 +10,7 @@ import { mustFindSinger } from './singers';
 import type { Run } from './context';
 import { takeAudioStream } from './takes';
 
-/** Everything that is kept of a singer as one ZIP: `singer.json` and each take's WAV file, streamed while the answer goes out. @throws Refusal (404). */
+/** Everything that is kept of a singer as one ZIP: `singer.json` and each take's WAV file, streamed while the answer goes out. @throws Refusal (not-found). */
 export async function exportSinger(run: Run, id: string): Promise<{ name: string; zip: ReadableStream<Uint8Array> }> {
   const { singer, takes, ...rest } = await run(async ({ tx }) => ({
     singer: await mustFindSinger(tx, id),

@@ -38,7 +38,7 @@ export async function changeLesson({ tx }: Context, id: string, { course, ...wor
   if (words.note !== undefined || words.nextTime !== undefined) await saveLessonWords(tx, id, words);
 }
 
-/** A lesson with its singer, the present map, what was agreed last time, and all that could be sung in it. @throws Refusal (404) when there is none. */
+/** A lesson with its singer, the present map, what was agreed last time, and all that could be sung in it. @throws Refusal (not-found) when there is none. */
 export async function viewLesson(ctx: Context, singerId: string, id: string) {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);

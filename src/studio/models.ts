@@ -8,7 +8,7 @@ import { isId } from './ids';
 import { mustFindSinger } from './singers';
 import type { Context } from './context';
 
-/** Keep a coach's voice on an exercise. @throws Refusal (400) when it is no sound or too long, (409) when there are too many. */
+/** Keep a coach's voice on an exercise. @throws Refusal (incomplete) when it is no sound or too long, (conflict) when there are too many. */
 export async function saveModel({ tx }: Context, meta: z.infer<typeof ModelMeta>, wav: Buffer): Promise<void> {
   const seconds = lengthOf(wav);
   if (seconds > LONGEST_MODEL_S)

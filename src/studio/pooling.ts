@@ -2,6 +2,7 @@ import { withPins } from '../core/map/pins';
 import { mapVoice, summaryOf } from '../core/map/pool';
 import type { TakeEvidence, VoiceMap } from '../core/map/types';
 import { StudioTx } from '../data/client';
+import type { Context } from './context';
 import { expectedChange } from '../core/plan/voice-types';
 import { evidenceOf, keepMap, keptMap, pinsOf, staleMap } from '../data/maps';
 import { findSinger } from '../data/singers';
@@ -49,7 +50,7 @@ export const mapOf = async (tx: StudioTx, singerId: string): Promise<VoiceMap> =
   withPins(await pooledMap(tx, singerId), await pinsOf(tx, singerId));
 
 /** Pool the map of one voice whose evidence has changed, who was heard last first. Whether there was one. */
-export async function poolOne(tx: StudioTx): Promise<boolean> {
+export async function poolOne({ tx }: Context): Promise<boolean> {
   const singerId = await staleMap(tx);
   if (singerId) await pooledMap(tx, singerId);
   return singerId !== undefined;

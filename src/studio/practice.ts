@@ -47,7 +47,7 @@ export async function addEntries({ tx }: Context, singerId: string, { entries }:
   );
 }
 
-/** Answer a singer's own words; the phone shows it. @throws Refusal (404) where there is no such line. */
+/** Answer a singer's own words; the phone shows it. @throws Refusal (not-found) where there is no such line. */
 export async function answer({ tx }: Context, entryId: string, { answer }: z.infer<typeof AnswerInput>) {
   if (!isId(entryId) || !(await answerPractice(tx, entryId, answer)))
     throw new Refusal('not-found', 'There is no such line in any log of this studio.');

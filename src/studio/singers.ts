@@ -47,7 +47,7 @@ export async function pinValue({ tx }: Context, id: string, { what, midi }: { wh
   await (midi === null ? removePin(tx, id, what) : setPin(tx, id, what, midi));
 }
 
-/** The singer. @throws Refusal (404) when there is none. */
+/** The singer. @throws Refusal (not-found) when there is none. */
 export async function mustFindSinger(tx: StudioTx, id: string) {
   const singer = isId(id) ? await findSinger(tx, id) : undefined;
   if (singer) tx.saw.add(id);
@@ -55,7 +55,7 @@ export async function mustFindSinger(tx: StudioTx, id: string) {
   return singer;
 }
 
-/** What stands over every view of a singer. @throws Refusal (404). */
+/** What stands over every view of a singer. @throws Refusal (not-found). */
 export async function viewFrame({ tx }: Context, id: string) {
   const singer = await mustFindSinger(tx, id);
   return { singer, awaitsConsent: awaitsConsent(singer.intake) };
@@ -64,7 +64,7 @@ export async function viewFrame({ tx }: Context, id: string) {
 /** Categories are for grown voices, and for coaches who want them. */
 const showsCategories = (intake: Intake | null) => !(intake?.minor || intake?.changing || intake?.noCategories);
 
-/** A singer with map and takes. @throws Refusal (404) when there is none. */
+/** A singer with map and takes. @throws Refusal (not-found) when there is none. */
 export async function viewSinger({ tx }: Context, id: string) {
   const singer = await mustFindSinger(tx, id);
   const map = await mapOf(tx, id);

@@ -2,6 +2,7 @@
 import { Client } from 'pg';
 import pino from 'pino';
 import { inStudio, studioIds } from '../data/client';
+import { wendelIn } from '../studio/context';
 import { poolOne } from '../studio/pooling';
 import { ANALYSE_QUEUE, AnalyseJob, enqueueAnalysis, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
 import { takesToAnalyse } from '../data/takes';
@@ -119,7 +120,7 @@ function warmUp() {
 /** Delete sound that is older than its studio keeps. A take that waits to be analysed is analysed first. */
 async function sweep(): Promise<void> {
   for (const studioId of await studioIds()) {
-    const removed = await inStudio(studioId, sweepSound);
+    const removed = await wendelIn(studioId)(sweepSound);
     if (removed > 0) log.info({ takes: removed }, 'their time is over: sound deleted');
   }
 }
@@ -127,7 +128,7 @@ async function sweep(): Promise<void> {
 /** With nothing to analyse, pool the map of one voice in each studio whose evidence has changed. Whether there was one. */
 async function poolMaps(): Promise<boolean> {
   let some = false;
-  for (const studioId of await studioIds()) some = (await inStudio(studioId, poolOne)) || some;
+  for (const studioId of await studioIds()) some = (await wendelIn(studioId)(poolOne)) || some;
   return some;
 }
 
