@@ -5,6 +5,16 @@ import { beginOne } from './limits';
 
 const encoder = new TextEncoder();
 
+/** Streams that are open in this process: a server that is told to go waits for its answers to end, so they end then. */
+const open = new Set<() => void>();
+let listening = false;
+function endWithServer(end: () => void): void {
+  open.add(end);
+  if (listening) return;
+  listening = true;
+  process.once('SIGTERM', () => open.forEach((each) => each()));
+}
+
 /** Streams of one account at once: each browser holds one, whatever number of pages it has open. */
 const STREAMS_AT_ONCE = 8;
 /** A line that says nothing, so that proxies keep the connection, and a browser that is gone is found out. */
@@ -35,10 +45,9 @@ export async function changesOfStudio(): Promise<Response> {
         leave();
         clearInterval(still);
         clearTimeout(longest);
-        process.off('SIGTERM', over);
+        open.delete(over);
       };
-      // A server that is told to go waits for its answers to end.
-      process.once('SIGTERM', over);
+      endWithServer(over);
       say(`retry: ${RETRY_MS}\n\n`);
     },
     cancel: () => end(),
