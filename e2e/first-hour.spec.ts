@@ -43,7 +43,7 @@ test('from nothing to a singer who practises, by what the pages say, in under te
   await page.getByRole('button', { name: 'Help' }).click();
   const help = page.getByRole('dialog');
   await expect(help.getByRole('heading')).toHaveText('Help: Listen');
-  await expect(help.getByText('Audio file', { exact: true })).toBeVisible();
+  await expect(help.getByText('Listen to', { exact: true })).toBeVisible();
   expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations).toEqual([]);
   await help.getByRole('searchbox').fill('straw blows back');
   await help.getByRole('button', { name: /^Straws/ }).click();

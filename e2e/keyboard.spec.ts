@@ -47,10 +47,14 @@ test('the ladder plays; a MIDI keyboard is followed with its pedal, gives the ke
   await addSinger(page, 'Ines Reed', 'Mezzo');
   await page.getByRole('button', { name: 'At the piano' }).click();
   await page.getByRole('button', { name: 'Begin' }).click();
-  await page.getByRole('button', { name: 'Something else' }).click();
+  await page.getByRole('button', { name: 'Sing something else' }).click();
+  await expect(page.getByLabel('Look for an exercise or a phrase')).toBeFocused();
   await page.keyboard.type('five notes up');
+  await expect(page.getByTestId('offers').getByRole('option').first()).toBeVisible();
   await page.keyboard.press('Enter');
-  await page.getByTestId('main-key').click();
+  // It is sung at once; here the coach plays instead.
+  await expect(page.getByTestId('main-key')).toBeVisible();
+  await page.keyboard.press('Escape');
 
   // By the mouse: as long as it is held.
   const a3 = page.locator('[data-key="57"]');
