@@ -17,6 +17,7 @@ const IN_OTHER_WORDS = [
   'Like this / Not like this',
   'Begin anew',
   'Send what waits',
+  'Sign out there',
   'End the lesson',
   'At the piano',
 ];
