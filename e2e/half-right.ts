@@ -9,7 +9,6 @@ interface Schema {
   const?: unknown;
   anyOf?: Schema[];
   properties?: Record<string, Schema>;
-  required?: string[];
   items?: Schema;
   minItems?: number;
   minimum?: number;

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { MOST_MODEL_BYTES } from '../core/exercise/model';
 import { ExerciseShape } from '../core/format/exercise';
 import { ProtocolShape } from '../core/format/lesson';
 import { SingerShape } from '../core/format/singer';
@@ -22,7 +21,7 @@ export interface Route {
   itsId?: string;
   /** What goes along is a file; a handler reads it as it arrives. */
   file?: true;
-  /** Where a request may hold more than others. */
+  /** Where a body may hold more than others. */
   mostBytes?: number;
   /** What comes back: only its type counts. Without: that it is done. */
   answer?: () => unknown;
@@ -102,13 +101,7 @@ export const ROUTES = {
 
   'PUT /api/exercises/[exerciseId]': { who: 'coach', body: ExerciseShape, itsId: 'exerciseId' },
   'DELETE /api/exercises/[exerciseId]': { who: 'coach' },
-  'PUT /api/models/[modelId]': {
-    who: 'coach',
-    query: input.ModelMeta,
-    itsId: 'modelId',
-    file: true,
-    mostBytes: MOST_MODEL_BYTES,
-  },
+  'PUT /api/models/[modelId]': { who: 'coach', query: input.ModelMeta, itsId: 'modelId', file: true },
   'GET /api/models/[modelId]': { who: 'reader' },
   'DELETE /api/models/[modelId]': { who: 'coach' },
   'POST /api/assignments': { who: 'coach', body: input.AssignmentInput, answer: gives<Made>() },

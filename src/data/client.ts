@@ -21,18 +21,24 @@ const held = globalThis as unknown as { wendelPool?: Pool };
  * No connection waits or is waited for without end: who waits longer for one is told that the database is busy; a transaction that
  * does nothing for a minute, and a query that takes one, are ended by the server.
  */
-export const PATIENCE = { connectionTimeoutMillis: 10_000, idle_in_transaction_session_timeout: 60_000, statement_timeout: 60_000 };
+const PATIENCE = { connectionTimeoutMillis: 10_000, idle_in_transaction_session_timeout: 60_000, statement_timeout: 60_000 };
+
+/** A pool whose connections may break: the next query opens another. */
+export function openPool(connectionString: string, max: number): Pool {
+  const pool = new Pool({ connectionString, max, ...PATIENCE });
+  // One that breaks while idle (the database restarted) is dropped.
+  pool.on('error', () => {});
+  // One that breaks in the middle of a transaction fails that transaction; unheard, the event would end the process.
+  pool.on('connect', (client) => client.on('error', () => {}));
+  return pool;
+}
 
 /** The pool of the application role, from the environment variable WENDEL_APP_URL. */
 export function pool(): Pool {
   if (!held.wendelPool) {
     const connectionString = process.env.WENDEL_APP_URL;
     if (!connectionString) throw new Error('WENDEL_APP_URL is not set: start Wendel with npm start, which sets it.');
-    held.wendelPool = new Pool({ connectionString, max: 10, ...PATIENCE });
-    // A connection that breaks while idle (the database restarted) is dropped; the next query opens another.
-    held.wendelPool.on('error', () => {});
-    // One that breaks in the middle of a transaction fails that transaction; unheard, the event would end the process.
-    held.wendelPool.on('connect', (client) => client.on('error', () => {}));
+    held.wendelPool = openPool(connectionString, 10);
   }
   return held.wendelPool;
 }

@@ -1,11 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, gt, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { Pool } from 'pg';
+import type { Pool } from 'pg';
 import * as schema from './door-schema';
 import type { Role } from '../core/format/studio';
 import { coach, invite, member, session, twoFactor, verification } from './door-schema';
-import { PATIENCE } from './client';
+import { openPool } from './client';
 import { audit, Deed, studio } from './schema';
 
 /** Someone who is signed in, and their place. */
@@ -25,10 +25,7 @@ export function doorPool(): Pool {
   if (!held.wendelDoor) {
     const connectionString = process.env.WENDEL_DOOR_URL;
     if (!connectionString) throw new Error('WENDEL_DOOR_URL is not set: start Wendel with npm start, which sets it.');
-    held.wendelDoor = new Pool({ connectionString, max: 5, ...PATIENCE });
-    held.wendelDoor.on('error', () => {});
-    // One that breaks in the middle of a transaction fails that transaction; unheard, the event would end the process.
-    held.wendelDoor.on('connect', (client) => client.on('error', () => {}));
+    held.wendelDoor = openPool(connectionString, 5);
   }
   return held.wendelDoor;
 }

@@ -3,7 +3,7 @@ import type { Stored } from '../contract/answers';
 import type { TakeMeta } from '../contract/inputs';
 import { onChange } from '../data/events';
 import { findTake } from '../data/takes';
-import type { Run } from '../studio/context';
+import type { Context } from '../studio/context';
 import { announceTake, storeTake, TakeView, viewTake } from '../studio/takes';
 import { bySinger } from './links';
 import { inPresentStudio, mustBe } from './let-in';
@@ -28,34 +28,39 @@ export const uploadOf = (request: Request): Upload => {
   return { body: request.body as AsyncIterable<Uint8Array> | null, announcedBytes: length ? Number(length) : null };
 };
 
+/** A way in for a recording: as whom, and whose it is. */
+type Enter = <T>(work: (ctx: Context, meta: TakeMeta) => Promise<T>) => Promise<T>;
+
 /** Take in a recording: a short look before, so that nobody unknown sends anything, and no connection held while the sound is on its way. */
-async function receive(run: Run, meta: TakeMeta, { body, announcedBytes }: Upload): Promise<Stored> {
+async function receive(enter: Enter, { id, sha256 }: TakeMeta, { body, announcedBytes }: Upload): Promise<Stored> {
   if (announcedBytes !== null && announcedBytes > MAX_TAKE_BYTES) throw tooLarge();
-  if (await run(announceTake, meta, mostBytes())) return { id: meta.id, repeated: true };
-  return atMostAtOnce(UPLOADS_AT_ONCE, `uploads ${meta.singerId}`, async () => {
-    const file = await spool(body, meta.sha256);
+  const { there, singerId } = await enter(async (ctx, meta) => ({
+    there: await announceTake(ctx, meta, mostBytes()),
+    singerId: meta.singerId,
+  }));
+  if (there) return { id, repeated: true };
+  return atMostAtOnce(UPLOADS_AT_ONCE, `uploads ${singerId}`, async () => {
+    const file = await spool(body, sha256);
     try {
-      return await run(storeTake, meta, file);
+      return await enter((ctx, meta) => storeTake(ctx, meta, file));
     } catch (error) {
       // Sent twice at the same time: the other one has stored it.
       if ((error as { code?: string; cause?: { code?: string } }).cause?.code !== UNIQUE_VIOLATION) throw error;
-      const existing = await run(({ tx }) => findTake(tx, meta.id));
-      if (existing?.sha256 !== meta.sha256) throw error;
-      return { id: meta.id, repeated: true };
+      const existing = await enter(({ tx }) => findTake(tx, id));
+      if (existing?.sha256 !== sha256) throw error;
+      return { id, repeated: true };
     } finally {
       await file.remove();
     }
   });
 }
 
-export const receiveTake = (meta: TakeMeta, upload: Upload): Promise<Stored> => receive(inPresentStudio, meta, upload);
+export const receiveTake = (meta: TakeMeta, upload: Upload): Promise<Stored> =>
+  receive((work) => inPresentStudio(work, meta), meta, upload);
 
 /** A recording made on the singer's page: it is theirs, whatever it says. */
-export async function receivePracticeTake(token: string, meta: TakeMeta, upload: Upload): Promise<Stored> {
-  const asThem = bySinger(token);
-  const singerId = await asThem(async (_ctx, id) => id);
-  return receive((work, ...input) => asThem((ctx) => work(ctx, ...input)), { ...meta, singerId, lessonId: null }, upload);
-}
+export const receivePracticeTake = (token: string, meta: TakeMeta, upload: Upload): Promise<Stored> =>
+  receive((work) => bySinger(token)((ctx, singerId) => work(ctx, { ...meta, singerId, lessonId: null })), meta, upload);
 
 /** Whoever waits for a take looks so often by himself, in case nothing was told (the database restarted), ms. */
 const LOOK_AGAIN_MS = 2000;
