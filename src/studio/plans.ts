@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { exerciseById } from '../core/exercise/shelf';
 import type { Exercise } from '../core/exercise/types';
 import { planFor } from '../core/plan/plan';
-import { daysToShow } from '../core/plan/road';
+import { daysToShow } from '../core/plan/dates';
 import { worst } from '../core/plan/safety';
 import { noticesOf, saidToday } from '../core/practice/health';
 import { SONG_LINE } from '../core/plan/plan';

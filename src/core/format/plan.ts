@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { MATERIALS, STRANDS } from '../exercise/types';
 import type { Edits } from '../plan/edits';
 import type { Terms } from '../plan/request';
-import { DATE_KINDS } from '../plan/road';
+import { DATE_KINDS } from '../plan/dates';
 import { RuleId, RULES } from '../plan/rules';
 import { PARTS, PlanItem } from '../plan/types';
 

@@ -7,7 +7,7 @@ import { withPins } from '../map/pins';
 import { parseNote } from '../music/pitch';
 import { AGES } from '../plan/ages';
 import { ANSWERS, INTAKE_QUESTIONS } from '../plan/intake';
-import { DATE_KINDS } from '../plan/road';
+import { DATE_KINDS } from '../plan/dates';
 import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';

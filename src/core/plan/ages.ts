@@ -10,6 +10,11 @@ interface OfAge {
   mostMinutes: number;
   /** Only the comfortable band: falling and three-note patterns, nothing at the ends. */
   band: boolean;
+  /** No straw: too small a child for it. */
+  noStraw?: true;
+  /** Patterns this much slower than usual, never under their slowest; the warm-up this much longer. */
+  pace?: number;
+  warmUp?: number;
   says: string | null;
 }
 
@@ -22,6 +27,7 @@ export const BY_AGE: Record<Age, OfAge> = {
     minor: true,
     mostMinutes: 10,
     band: true,
+    noStraw: true,
     says: 'A child’s voice: play, falling patterns, a few minutes at a time.',
   },
   '9-12': {
@@ -51,6 +57,8 @@ export const BY_AGE: Record<Age, OfAge> = {
     minor: false,
     mostMinutes: NO_LIMIT,
     band: false,
+    pace: 0.85,
+    warmUp: 1.5,
     says: 'An older voice: a longer, gentler warm-up, slower patterns, and easy glides.',
   },
 };

@@ -6,6 +6,7 @@ import { Finding } from '../map/types';
 import { noteName } from '../music/pitch';
 import { fullest, SET_MINUTES, weekMinutes } from './dose';
 import { setsOf } from './sessions';
+import { BY_AGE } from './ages';
 import { heldByIntake, Limit } from './intake';
 import type { RuleId } from './rules';
 import { Grades, isWork, Phase, PlanItem, PlanRequest } from './types';
@@ -48,6 +49,7 @@ export function blocked(e: Exercise, p: Planning): { rule: RuleId; says: string 
   const held = heldByIntake(e, p.limits);
   if (held) return { rule: 'intake', says: held };
   if (p.narrow && !inBand(e)) return { rule: 'narrow', says: 'Only the comfortable band in this voice now.' };
+  if (p.age && BY_AGE[p.age].noStraw && e.needs.includes('straw')) return { rule: 'minor', says: 'No straw for so small a child.' };
   if (p.minor && !forMinors(e)) return { rule: 'minor', says: 'Not for a young voice.' };
   if (keysFor(e, anchorsFor(e, p)).length === 0) return { rule: 'voice', says: 'No key of it stays inside this voice.' };
   if (p.lean === 'pushes' && e.weight > 0 && p.phase === 0)

@@ -2,12 +2,13 @@ import * as fc from 'fast-check';
 import { keysFor } from '../exercise/keys';
 import { directionOf, patternSpan } from '../exercise/pattern';
 import { exerciseById, SHELF } from '../exercise/shelf';
-import { Exercise, MATERIALS } from '../exercise/types';
+import { Exercise } from '../exercise/types';
 import { SCHOOL_IDS } from '../map/schools';
-import { FINDING_NAMES, FindingName, Passaggio, VoiceMap } from '../map/types';
+import { FINDING_NAMES } from '../map/types';
 import { fitted, itemByHand, placeFor } from './arrange';
 import { DAY_MINUTES, fullest, SET_MINUTES, withinDose } from './dose';
 import { bareMap } from './made-map';
+import { asRequest, drawnRequest, mapOf, request, voice } from './made-voices';
 import { planFor, planning } from './plan';
 import { usualRequest } from './request';
 import { conflicts } from './check';
@@ -17,7 +18,7 @@ import { roundOf } from '../exercise/round';
 import { setsOf } from './sessions';
 import { sungToday } from './today';
 import { partRank, Plan, PlanItem, PlanRequest } from './types';
-import { expectedChange, VOICE_TYPES, VoiceTypeId, voiceType } from './voice-types';
+import { expectedChange, VOICE_TYPES } from './voice-types';
 
 test('a voice of one tone has no plan, and that is no fault', () => {
   expect(withinDose([], 20, ['work'])).toEqual({ items: [], dropped: [] });
@@ -25,68 +26,6 @@ test('a voice of one tone has no plan, and that is no fault', () => {
   const map = { ...mapOf(drawn), extreme: bareMap(45, 45).extreme, usable: null };
   for (const school of SCHOOL_IDS) expect(planFor(usualRequest({ map, voiceType: 'bass', school, shelf: SHELF }))?.items ?? []).toEqual([]);
 });
-
-interface Drawn {
-  type: VoiceTypeId;
-  findings: FindingName[];
-  /** Off the type's usual limits and change, semitones. */
-  lowSt: number;
-  highSt: number;
-  changeSt: number;
-  lean: number | null;
-}
-
-/** The map of a voice of a type with findings at its change. */
-function mapOf({ type, findings, lowSt, highSt, changeSt, lean }: Drawn): VoiceMap {
-  const { low, high } = voiceType(type);
-  const change = expectedChange(type) + changeSt;
-  const crossing = findings.some((f) => f === 'flip' || f === 'toggle' || f === 'blended');
-  const passaggio = {
-    midi: change,
-    lowMidi: change - 1,
-    highMidi: change + 1,
-    upMidi: change,
-    downMidi: change - 1,
-    name: 'flip',
-    confidence: 0.9,
-    votes: [],
-  };
-  return {
-    ...bareMap(low + lowSt - 2, high + highSt + 2),
-    usable: bareMap(low + lowSt, high + highSt).extreme,
-    passaggi: crossing ? [passaggio as unknown as Passaggio] : [],
-    findings: findings.map((name, i) => ({ name, midi: change, confidence: 0.9 - 0.2 * i, because: '', impression: false, takeIds: [] })),
-    weight: lean === null ? null : { lean, because: [], impression: false },
-  };
-}
-
-const voice = (type: VoiceTypeId, ...findings: FindingName[]) => mapOf({ type, findings, lowSt: 0, highSt: 0, changeSt: 0, lean: null });
-const request = (type: VoiceTypeId, map: VoiceMap, more: Partial<PlanRequest> = {}) =>
-  usualRequest({ map, voiceType: type, school: 'classical', shelf: SHELF, ...more });
-
-const drawnVoice = fc.record({
-  type: fc.constantFrom(...VOICE_TYPES.map((t) => t.id)),
-  findings: fc.uniqueArray(fc.constantFrom(...FINDING_NAMES), { maxLength: 3 }),
-  lowSt: fc.integer({ min: -4, max: 2 }),
-  highSt: fc.integer({ min: -2, max: 6 }),
-  changeSt: fc.integer({ min: -3, max: 3 }),
-  lean: fc.option(fc.double({ min: -1, max: 1, noNaN: true })),
-});
-const drawnRequest = fc.record({
-  drawn: drawnVoice,
-  school: fc.constantFrom(...SCHOOL_IDS),
-  minutesADay: fc.constantFrom(5, 10, 15, 20, 30),
-  materials: fc.subarray([...MATERIALS]),
-  phase: fc.integer({ min: 0, max: 3 }),
-  minor: fc.boolean(),
-  grades: fc.record({
-    crossing: fc.option(fc.integer({ min: 1, max: 6 }), { nil: undefined }),
-    chest: fc.option(fc.integer({ min: 1, max: 6 }), { nil: undefined }),
-  }),
-  today: fc.option(fc.record({ hoarse: fc.boolean(), ill: fc.boolean(), pain: fc.boolean() })),
-});
-type DrawnRequest = typeof drawnRequest extends fc.Arbitrary<infer T> ? T : never;
-const asRequest = ({ drawn, ...more }: DrawnRequest) => request(drawn.type, mapOf(drawn), more);
 
 test('the shelf covers every family and strand, and hangs together', () => {
   expect(SHELF.length).toBeGreaterThanOrEqual(40);

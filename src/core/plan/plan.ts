@@ -394,14 +394,22 @@ export function itemFor(e: Exercise, part: Part, p: Planning, why: RuleId[], ser
     keys: keysFor(e, anchorsFor(e, p, suited)),
     sound,
     ...(straws ? { straws: setName(straws) } : {}),
-    tempo: e.tempo[1],
-    minutes: e.minutes,
+    ...paced(e, part, p),
     timesADay: part === 'test' || part === 'carry' ? 1 : e.timesADay,
     days: [...DAYS[part]],
     reason: reasonFor(e, part, suited, p),
     caution: e.caution,
     rules: [...new Set<RuleId>([...why, 'voice', ...(liked ? (['school'] as const) : []), 'dose'])],
     advance: advanceOf(e, part, sound, p),
+  };
+}
+
+/** Its tempo and minutes at this age. */
+function paced(e: Exercise, part: Part, { age }: Planning): Pick<PlanItem, 'tempo' | 'minutes'> {
+  const { pace = 1, warmUp = 1 } = (age && BY_AGE[age]) || {};
+  return {
+    tempo: Math.max(e.tempo[0], Math.round(e.tempo[1] * pace)),
+    minutes: Math.ceil((e.minutes * (part === 'warm-up' ? warmUp : 1)) / STEP_MINUTES) * STEP_MINUTES,
   };
 }
 

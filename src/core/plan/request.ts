@@ -1,4 +1,4 @@
-import type { RoadDate } from './road';
+import type { RoadDate } from './dates';
 import { PlanRequest } from './types';
 
 /** Practice a day where nothing else is agreed, minutes: "beginners 15 to 20 minutes a day" (common practice, no source). */

@@ -5,7 +5,8 @@ import { FINDING_NAMES } from '../map/types';
 import { anchorsOf } from './voice';
 import { bareMap } from './made-map';
 import { usualRequest } from './request';
-import { DATE_KINDS, RoadDate, roadOf } from './road';
+import { DATE_KINDS, dayBent, RoadDate } from './dates';
+import { roadOf } from './road';
 import { isWork } from './types';
 
 const FROM = '2026-11-30';
@@ -104,3 +105,25 @@ test('whatever comes, no key leaves the voice, nothing is over dose, no test fal
     ),
     { numRuns: 25, seed: 15 },
   ));
+
+test('a run of shows: each of its days has the show set, the day after the last is for recovery, its second week brings nothing new', () => {
+  const run: RoadDate[] = [{ day: day(3), until: day(9), kind: 'show' }];
+  expect([2, 3, 6, 9, 10, 11].map((n) => dayBent(day(n), run)?.set)).toEqual([
+    null,
+    'show-day',
+    'show-day',
+    'show-day',
+    'recovery',
+    undefined,
+  ]);
+  const [, second] = roadOf({ plan: mezzo(), from: FROM, weeks: 2, dates: run });
+  expect([second.load, second.test, second.comesIn]).toEqual([0.6, false, []]);
+});
+
+test('of two dates on one day the show decides', () => {
+  const both: RoadDate[] = [
+    { day: day(4), until: day(8), kind: 'holiday' },
+    { day: day(5), kind: 'audition' },
+  ];
+  expect([4, 5, 6, 8].map((n) => dayBent(day(n), both)?.set)).toEqual(['holiday', 'show-day', 'holiday', 'holiday']);
+});

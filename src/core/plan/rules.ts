@@ -25,6 +25,7 @@ export const RULES = {
   unwell: 'Today’s answer decides today: pain, nothing; ill or hoarse, nothing that strains. The week stays.',
   intake: 'What was told at intake holds some of it back.',
   avoid: 'Some exercises make some findings worse.',
+  occasion: 'Some days have a set of their own: a morning, a show, the day after.',
   coach: 'The coach chose it.',
 } as const;
 export type RuleId = keyof typeof RULES;

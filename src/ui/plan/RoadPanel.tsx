@@ -1,6 +1,7 @@
 import { CalendarPlus, Printer, Trash2 } from 'lucide-react';
 import { FormEvent, useMemo } from 'react';
-import { DATE_KINDS, DateKind, RoadDate, roadOf, RoadWeek } from '../../core/plan/road';
+import { DATE_KINDS, DateKind, RoadDate } from '../../core/plan/dates';
+import { roadOf, RoadWeek } from '../../core/plan/road';
 import { isWork, PlanRequest } from '../../core/plan/types';
 import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';

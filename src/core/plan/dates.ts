@@ -1,0 +1,134 @@
+import { daysBetween } from './days';
+import type { OccasionId } from './occasions';
+import { DAYS_A_WEEK } from './types';
+
+export const DATE_KINDS = ['recital', 'show', 'audition', 'exam', 'tour', 'holiday', 'rehearsals'] as const;
+export type DateKind = (typeof DATE_KINDS)[number];
+
+/** Something in a singer's calendar that practice has to bend to; days as "2026-11-27". */
+export interface RoadDate {
+  day: string;
+  /** The last day of what lasts longer than one. */
+  until?: string;
+  kind: DateKind;
+  name?: string;
+}
+
+/** A song week goes on with less where a block of rehearsals or a tour asks for the voice. */
+const BUSY_LOAD = 0.6;
+const HOLIDAY_LOAD = 0.3;
+const SUNG_IN_PUBLIC: readonly DateKind[] = ['recital', 'show', 'audition', 'exam'];
+const BUSY: readonly DateKind[] = ['tour', 'rehearsals'];
+
+/** A stretch before a date that is sung in public: so many days before it until so many, what it does to a week, and why. */
+interface Countdown {
+  from: number;
+  until: number;
+  load: number;
+  /** Nothing new comes in. */
+  nothingNew: boolean;
+  test: boolean;
+  says(name: string): string;
+}
+
+/** What the days before a date ask for (common practice, no source). */
+const COUNTDOWN: readonly Countdown[] = [
+  { from: 42, until: 22, load: 1, nothingNew: true, test: true, says: (name) => `Within six weeks of ${name} no new technique begins.` },
+  {
+    from: 21,
+    until: 15,
+    load: 1,
+    nothingNew: true,
+    test: true,
+    says: (name) => `Three weeks to ${name}: run-throughs, and the keys are settled.`,
+  },
+  { from: 14, until: 8, load: 0.8, nothingNew: true, test: true, says: (name) => `Two weeks to ${name}: four fifths of the load.` },
+  { from: 7, until: 0, load: 0.7, nothingNew: true, test: false, says: (name) => `The last week before ${name}: nothing new, no test.` },
+];
+/** A run of shows goes on through a week that it didn't begin in. */
+const RUNNING: Omit<Countdown, 'from' | 'until'> = {
+  load: 0.6,
+  nothingNew: true,
+  test: false,
+  says: (name) => `${capital(name)} goes on: what keeps the voice, and nothing more.`,
+};
+/** The last days before it, the day itself and the day after. */
+const LAST_DAYS = 3;
+const LAST_DAYS_LOAD = 0.5;
+const SHOW_LOAD = 0.4;
+const RECOVERY_LOAD = 0.3;
+
+/** Days from a day to the next thing sung in public; null when none is known. */
+export function daysToShow(dates: readonly RoadDate[], today: string): number | null {
+  const days = dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= today).map((d) => daysBetween(today, d.day));
+  return days.length ? Math.min(...days) : null;
+}
+
+/** What the dates near a week do to it. */
+export function weekBent(startsOn: string, dates: readonly RoadDate[]) {
+  const bent = { load: 1, nothingNew: false, test: true, because: [] as string[] };
+  for (const date of dates) {
+    const name = date.name || `the ${date.kind}`;
+    const last = daysBetween(startsOn, date.until ?? date.day);
+    const first = daysBetween(startsOn, date.day);
+    const within = first < DAYS_A_WEEK && last >= 0;
+    if (SUNG_IN_PUBLIC.includes(date.kind)) {
+      const step = COUNTDOWN.find((c) => first <= c.from && first >= c.until) ?? (within ? RUNNING : undefined);
+      if (!step) continue;
+      bent.load = Math.min(bent.load, step.load);
+      bent.nothingNew ||= step.nothingNew;
+      bent.test &&= step.test;
+      bent.because.push(step.says(name));
+    } else if (within && BUSY.includes(date.kind)) {
+      bent.load = Math.min(bent.load, BUSY_LOAD);
+      bent.nothingNew = true;
+      bent.because.push(`${capital(name)} asks for the voice: three fifths of the load, nothing new.`);
+    } else if (within) {
+      bent.load = Math.min(bent.load, HOLIDAY_LOAD);
+      bent.nothingNew = true;
+      bent.test = false;
+      bent.because.push(`${capital(name)}: a few minutes to keep the voice moving.`);
+    }
+  }
+  return bent;
+}
+
+const capital = (text: string) => text[0].toUpperCase() + text.slice(1);
+
+/** What dates make of a day that is not like the others. */
+export interface DayBent {
+  /** Share of the week's usual minutes. */
+  load: number;
+  /** The set that is sung in place of the week's work; null: the week's own. */
+  set: OccasionId | null;
+  /** Nothing that tests, adds weight or goes for range. */
+  light: boolean;
+  because: string;
+}
+
+/** How a date bends one day: its own days, the days before, the day after; null where it doesn't. */
+function bentBy(date: RoadDate, day: string): DayBent | null {
+  const name = date.name || `the ${date.kind}`;
+  const first = daysBetween(day, date.day);
+  const last = daysBetween(day, date.until ?? date.day);
+  const within = first <= 0 && last >= 0;
+  if (date.kind === 'holiday') return within ? { load: HOLIDAY_LOAD, set: 'holiday', light: true, because: `${capital(name)}.` } : null;
+  if (!SUNG_IN_PUBLIC.includes(date.kind)) return null;
+  if (within) return { load: SHOW_LOAD, set: 'show-day', light: true, because: `${capital(name)}: the show set, and no more.` };
+  if (last === -1)
+    return { load: RECOVERY_LOAD, set: 'recovery', light: true, because: `The day after ${name}: recovery, and silence as needed.` };
+  if (first > 0 && first <= LAST_DAYS)
+    return {
+      load: LAST_DAYS_LOAD,
+      set: null,
+      light: true,
+      because: `${first === 1 ? 'A day' : `${first} days`} before ${name}: half, and light.`,
+    };
+  return null;
+}
+
+/** What the dates make of a day; of several the one with a set of its own, then the one that leaves least; null on a day like any other. */
+export function dayBent(day: string, dates: readonly RoadDate[]): DayBent | null {
+  const bent = dates.flatMap((date) => bentBy(date, day) ?? []);
+  return bent.sort((a, b) => Number(b.set === 'show-day') - Number(a.set === 'show-day') || a.load - b.load)[0] ?? null;
+}
