@@ -45,7 +45,7 @@ module.exports = {
       name: 'core-stands-alone',
       comment: 'The computation runs anywhere: no React, Next, Node, DOM or database in it.',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: ['\\.test\\.ts$', '^src/core/format/'] },
+      from: { path: '^src/core/', pathNot: ['(\\.test|\\/drawn-[a-z-]+)\\.ts$', '^src/core/format/'] },
       to: { pathNot: '^src/core/' },
     },
     {

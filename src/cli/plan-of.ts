@@ -1,14 +1,16 @@
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { logOfVoice, mapOfVoice, VoiceFile } from '../core/format/voice-file';
-import { planFor } from '../core/plan/plan';
+import { occasionSet, occasionSets } from '../core/plan/occasions';
+import { planFor, planning } from '../core/plan/plan';
 import { propose } from '../core/plan/progress';
 import { usualRequest } from '../core/plan/request';
-import { daysToShow } from '../core/plan/dates';
+import { dayBent, daysToShow } from '../core/plan/dates';
 import { roadOf } from '../core/plan/road';
 import { ruleForToday } from '../core/plan/safety';
-import { forToday } from '../core/plan/today';
+import { workOfDay } from '../core/practice/work-of-day';
 import { PlanItem, PlanRequest } from '../core/plan/types';
 import { noticesOf, returnShare } from '../core/practice/health';
+import { readinessOn } from '../core/practice/readiness';
 import { practisedOf } from '../core/practice/log';
 
 export const requestOf = (voice: VoiceFile): PlanRequest =>
@@ -31,14 +33,17 @@ export const requestOf = (voice: VoiceFile): PlanRequest =>
 export function planJson(voice: VoiceFile) {
   const request = requestOf(voice);
   const plan = planFor(request);
-  if (!plan) throw new Error('Nothing can be planned for a voice without a range.');
+  const p = planning(request);
+  if (!plan || !p) throw new Error('Nothing can be planned for a voice without a range.');
   const log = logOfVoice(voice);
   const rule = ruleForToday(voice.today);
-  const share = rule ? 1 : returnShare(log, voice.day);
-  const items = forToday(
-    plan.items.filter((it) => it.days.includes(0)).map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) })),
-    voice.today,
-    plan.anchors.change,
+  const bent = dayBent(voice.day, voice.dates);
+  const whole = (items: readonly PlanItem[]) => items.map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) }));
+  const work = workOfDay(
+    whole(plan.items.filter((it) => it.days.includes(0))),
+    bent?.set ? whole(occasionSet(bent.set, p)) : null,
+    { today: voice.today, returning: returnShare(log, voice.day), bent, readiness: readinessOn(log, voice.day) },
+    plan.anchors,
   );
   return {
     week: {
@@ -55,10 +60,11 @@ export function planJson(voice: VoiceFile) {
     },
     today: {
       day: voice.day,
-      because: rule?.says ?? (share < 1 ? `On the way back: ${Math.round(share * 100)} % of the minutes today.` : null),
-      share,
-      items: items.map(({ exercise: _, ...it }): PlanItem => ({ ...it, minutes: it.minutes * share })),
+      because: [rule?.says ?? [], work.because].flat().join(' ') || null,
+      share: work.share,
+      items: work.items.map(({ exercise: _, ...it }): PlanItem => it),
     },
+    sets: occasionSets(p),
     notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow: daysToShow(voice.dates, voice.day) }),
     progress: Object.fromEntries(plan.items.map((it) => [it.exerciseId, propose(practisedOf(log, it.exerciseId), voice.day)])),
     road: roadOf({ plan: { ...request, today: null }, from: voice.day, weeks: voice.weeks, dates: voice.dates }),

@@ -69,12 +69,26 @@ test('the day after illness a third is sung; what the log brings on is said', ()
   const log = [{ day: '2026-01-04', ill: true }];
   expect(planJson(voiceOf({ day: '2026-01-05', log })).today).toMatchObject({
     share: 0.3,
-    because: 'On the way back: 30 % of the minutes today.',
+    because: 'On the way back: 30 % of the usual minutes today, and softer.',
   });
   const hoarse = ['2025-12-30', '2026-01-01', '2026-01-03', '2026-01-05'].map((day) => ({ day, hoarse: true }));
   expect(planJson(voiceOf({ day: '2026-01-05', log: hoarse, person: { professional: true } })).notices.map((n) => n.id)).toEqual([
     'hoarse-urgent',
   ]);
+});
+
+test('a show today has its own set; a check under its good days brings today down', () => {
+  const show = planJson(voiceOf({ day: '2026-01-05', dates: [{ day: '2026-01-05', kind: 'show' }] }));
+  const set = show.sets.find((s) => s.id === 'show-day')!;
+  expect(show.today.items.map((it) => it.exerciseId)).toEqual(set.items.map((it) => it.exerciseId));
+  const good = [2, 3, 4].map((d) => ({ day: `2026-01-0${d}`, soft: 'C#5', check: { late: 0.05, airy: 20 } }));
+  const today = (check: object) =>
+    planJson(voiceOf({ day: '2026-01-05', log: [...good, { day: '2026-01-05', soft: 'C#5', ...check }] })).today;
+  expect(today({ check: { late: 0.06, airy: 19 } })).toMatchObject({ share: 1, because: null });
+  expect(today({ check: { late: 0.4, airy: 8 } })).toMatchObject({
+    share: 0.4,
+    because: expect.stringContaining('a tone and a half lower'),
+  });
 });
 
 test('the command prints the same, and says what is wrong with a file', () => {

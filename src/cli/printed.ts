@@ -5,6 +5,7 @@ import { VoiceFile } from '../core/format/voice-file';
 import { FAULTS, VERDICTS } from '../core/judge/types';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { FINDING_NAMES } from '../core/map/types';
+import { OCCASION_IDS } from '../core/plan/occasions';
 import { STEPS } from '../core/plan/progress';
 import { STANDINGS } from '../core/song/keys';
 import { BREAKS } from '../core/song/outcome';
@@ -106,6 +107,9 @@ const Plan = z.object({
     share: z.number().describe('Of the usual minutes'),
     items: z.array(ItemShape.extend({ minutes: z.number() })).describe('What may be sung today, with the keys that may be'),
   }),
+  sets: z
+    .array(z.object({ id: z.enum(OCCASION_IDS), name: z.string(), says: z.string(), minutes: z.number(), items: z.array(ItemShape) }))
+    .describe('What is sung on occasions: warm-ups of three lengths, a morning, a show, the day after'),
   notices: z.array(z.object({ id: z.string(), does: z.string(), says: z.string() })).describe('What the log brings on by itself'),
   progress: z.record(z.string(), z.object({ step: z.enum(STEPS), because: z.string() })).describe('By exercise'),
   road: z.array(

@@ -26,7 +26,7 @@ import type { Edits } from '../core/plan/edits';
 import type { Terms } from '../core/plan/request';
 import type { PlanItem } from '../core/plan/types';
 import type { Stand } from '../core/practice/chapters';
-import type { Before, Done } from '../core/practice/types';
+import type { Entry } from '../core/practice/types';
 import type { Heard, PredictedBar } from '../core/song/outcome';
 import type { Song } from '../core/song/types';
 import type { Chosen } from '../core/format/song';
@@ -440,7 +440,7 @@ export const practice = pgTable(
     assignmentId: uuid('assignment_id'),
     day: date('day', { mode: 'string' }).notNull(),
     at: at('at').notNull(),
-    what: jsonb('what').$type<Before | Done>().notNull(),
+    what: jsonb('what').$type<Entry['what']>().notNull(),
     /** The coach's answer to the singer's words in it. */
     answer: text('answer').notNull().default(''),
     receivedAt: at('received_at').notNull().defaultNow(),

@@ -6,7 +6,7 @@ import type { SchoolId } from '../core/map/schools';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
-import type { Before, Done } from '../core/practice/types';
+import type { Entry } from '../core/practice/types';
 import { assignment, lesson, pin, practice, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
@@ -73,8 +73,8 @@ export async function listSingers({ db, studioId }: StudioTx) {
       >`(select coalesce(array_to_json(array_agg(distinct ${practice.day})), '[]') ${practised} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 14)`,
       /** The newest trouble told while practising, of the last three days. */
       told: sql<
-        Before | Done | null
-      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}') order by ${practice.at} desc limit 1)`,
+        Entry['what'] | null
+      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}' or ${practice.what} @> '{"kind": "check", "sounded": false}') order by ${practice.at} desc limit 1)`,
       /** The singer's newest own words of the last two weeks that nobody has answered. */
       asks: sql<
         string | null

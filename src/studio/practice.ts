@@ -2,13 +2,18 @@ import type { EntriesInput, AnswerInput } from '../contract/inputs';
 import { z } from 'zod';
 import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
+import { SHELF } from '../core/exercise/shelf';
+import { occasionSets } from '../core/plan/occasions';
+import { planning } from '../core/plan/plan';
+import { usualRequest } from '../core/plan/request';
+import type { PlanItem } from '../core/plan/types';
 import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { modelsFor } from '../data/models';
 import { studioSettings } from '../data/studios';
 import { dayOf } from './day';
-import { whole } from './plans';
+import { planSourceOf, whole as complete } from './plans';
 import { measuresByDay } from '../core/practice/measures';
 import type { VoiceMap } from '../core/map/types';
 import { Refusal } from './refusal';
@@ -17,10 +22,15 @@ import { mustFindSinger } from './singers';
 import type { Context } from './context';
 
 /** A singer's own page: this week's work, the voice it is for, and what was practised. */
-export async function viewPractice({ tx }: Context, singerId: string) {
+export async function viewPractice(ctx: Context, singerId: string) {
+  const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
   const [newest] = await assignmentsOfSinger(tx, singerId);
-  const map = await mapOf(tx, singerId);
+  const entries = await practiceOf(tx, singerId, lately());
+  const { map, terms, school, own, singer: asked } = await planSourceOf(ctx, singer, entries);
+  const shelf = [...SHELF, ...own];
+  const p = planning(usualRequest({ ...terms, ...asked, map, school, shelf }));
+  const whole = (item: PlanItem) => ({ ...item, exercise: p!.find(item.exerciseId)! });
   return {
     singer: {
       id: singer.id,
@@ -31,8 +41,15 @@ export async function viewPractice({ tx }: Context, singerId: string) {
     },
     keepMonths: (await studioSettings(tx)).keepMonths,
     map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
-    assignment: newest ? whole(newest) : null,
-    entries: await practiceOf(tx, singerId, lately()),
+    assignment: newest ? complete(newest) : null,
+    entries,
+    /** Sets for what a day brings, in this voice; and what practice has to bend to. */
+    sets: p ? occasionSets(p).map(({ items, ...set }) => ({ ...set, items: items.map(whole) })) : [],
+    dates: terms.dates ?? [],
+    /** Nothing is asked of the top. */
+    spared: p?.narrow ?? false,
+    minor: p?.minor ?? false,
+    older: asked.age === 'older',
     models: await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : []),
   };
 }
@@ -62,7 +79,7 @@ export async function viewLog({ tx, now }: Context, singerId: string) {
   const map = await mapOf(tx, singerId);
   const all = await practiceOf(tx, singerId);
   const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: dayOf(new Date(t.recordedAt!)) }));
-  const assigned = (await assignmentsOfSinger(tx, singerId)).map(whole);
+  const assigned = (await assignmentsOfSinger(tx, singerId)).map(complete);
   const sirens = new Map(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]));
   return {
     /** One siren of each day, to be heard beside another day's. */

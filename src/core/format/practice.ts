@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
 import { type Entry, FELT, LONGEST_WORD } from '../practice/types';
+import { CHECKED } from '../practice/voice-check';
 
 const Because = z.object({
   fault: z.enum(FAULTS),
@@ -45,11 +46,19 @@ const Done = z.object({
   felt: z.array(z.enum(FELT)).max(FELT.length).optional(),
   lighter: z.boolean().optional(),
 });
+const Check = z.object({
+  kind: z.literal('check'),
+  warm: z.boolean(),
+  markerMidi: z.number().int().min(24).max(100),
+  sounded: z.boolean().nullable(),
+  checked: z.partialRecord(z.enum(CHECKED.map((c) => c.id)), z.number().min(-1000).max(1000)),
+});
+
 /** A line of a singer's log, as it is sent, kept and taken along. */
 export const EntryShape = z.object({
   id: z.uuid(),
   assignmentId: z.uuid().nullable(),
   day: z.iso.date(),
   at: z.iso.datetime(),
-  what: z.discriminatedUnion('kind', [Before, Done]),
+  what: z.discriminatedUnion('kind', [Before, Done, Check]),
 }) satisfies z.ZodType<Entry>;

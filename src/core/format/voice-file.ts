@@ -12,6 +12,7 @@ import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';
 import { Entry, successOf } from '../practice/types';
+import { CHECKED } from '../practice/voice-check';
 
 /** A note as MIDI (60, 60.5) or by name ("C4", "Bb3"). */
 const Note = z
@@ -59,6 +60,20 @@ const LogLine = z.union([
   }),
 ]);
 
+const CheckLine = z
+  .object({
+    day: z.iso.date(),
+    soft: Note.describe('The note that was asked for softly'),
+    sounded: z.boolean().default(true),
+    warm: z.boolean().default(false),
+    check: z
+      .partialRecord(z.enum(CHECKED.map((c) => c.id)), z.number())
+      .describe(
+        CHECKED.map((c) => `${c.id}: ${c.name.toLowerCase()}${c.unit ? `, ${c.unit === 'note' ? 'MIDI' : c.unit}` : ''}`).join('; '),
+      ),
+  })
+  .describe('A one-minute check of the voice');
+
 const DateLine = z.object({
   day: z.iso.date(),
   until: z.iso.date().optional(),
@@ -99,7 +114,11 @@ export const VoiceFile = z.object({
     .nullable()
     .default(null)
     .describe('How the voice is today; null: not asked'),
-  log: z.array(LogLine).max(5000).default([]).describe('What was answered before singing and practised, oldest first'),
+  log: z
+    .array(z.union([CheckLine, LogLine]))
+    .max(5000)
+    .default([])
+    .describe('What was answered before singing and practised, oldest first'),
   dates: z.array(DateLine).max(50).default([]),
   weeks: z.number().int().min(1).max(26).default(8).describe('Weeks of the road'),
 });
@@ -109,6 +128,10 @@ export type VoiceFile = z.infer<typeof VoiceFile>;
 export const logOfVoice = ({ log }: VoiceFile): Entry[] =>
   log.map((line, i): Entry => {
     const of = { id: String(i), assignmentId: null, day: line.day, at: `${line.day}T12:00:00Z` };
+    if ('check' in line) {
+      const { soft, sounded, warm, check } = line;
+      return { ...of, what: { kind: 'check', warm, markerMidi: Math.round(soft), sounded, checked: check } };
+    }
     if (line.exercise === undefined) {
       const { hoarse, ill, pain, tired } = line;
       return { ...of, what: { kind: 'before', hoarse, ill, pain, tired } };

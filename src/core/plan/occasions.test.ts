@@ -3,7 +3,7 @@ import { inVoice } from '../exercise/keys';
 import { patternSpan } from '../exercise/pattern';
 import { exerciseById } from '../exercise/shelf';
 import { blocked, conflicts, warms } from './check';
-import { asRequest, drawnRequest, request, voice } from './made-voices';
+import { asRequest, drawnRequest, request, voice } from './drawn-voices';
 import { OCCASION_IDS, OCCASIONS, occasionSet, occasionSets, warmUpFor } from './occasions';
 import { planning } from './plan';
 import { PlanRequest } from './types';

@@ -8,7 +8,7 @@ import { FINDING_NAMES } from '../map/types';
 import { fitted, itemByHand, placeFor } from './arrange';
 import { DAY_MINUTES, fullest, SET_MINUTES, withinDose } from './dose';
 import { bareMap } from './made-map';
-import { asRequest, drawnRequest, mapOf, request, voice } from './made-voices';
+import { asRequest, drawnRequest, mapOf, request, voice } from './drawn-voices';
 import { planFor, planning } from './plan';
 import { usualRequest } from './request';
 import { conflicts } from './check';

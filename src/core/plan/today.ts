@@ -1,3 +1,4 @@
+import type { Anchors } from '../exercise/keys';
 import { patternSpan } from '../exercise/pattern';
 import type { Exercise } from '../exercise/types';
 import { warms } from './check';
@@ -26,6 +27,21 @@ export function sungToday(
   const { top } = patternSpan(e);
   const under = keys.filter((key) => key + top <= changeMidi);
   return { keys: under, because: under.length === keys.length ? null : because };
+}
+
+/**
+ * Keys on a day when the voice is not quite as usual: what reaches above the change comes down by so many semitones, what doesn't stays,
+ * and nothing goes under the voice.
+ */
+export function lowered(
+  e: Pick<Exercise, 'steps'>,
+  keys: readonly number[],
+  bySt: number,
+  { low, change }: Pick<Anchors, 'low' | 'change'>,
+) {
+  const { top, bottom } = patternSpan(e);
+  if (bySt === 0) return [...keys];
+  return [...new Set(keys.map((key) => (key + top > change ? key - bySt : key)))].filter((key) => key + bottom >= low);
 }
 
 /** A day's items as today's answers leave them: those without a key that may be sung are gone, and where nothing is left to warm with, all are. */

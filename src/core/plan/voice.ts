@@ -32,12 +32,14 @@ export function anchorsOf(map: VoiceMap, type: VoiceTypeId): { anchors: Anchors;
   const own = { low: 'usable-low', high: 'usable-high' } as const;
   const known = (end: 'low' | 'high') => map.usable !== null && (own[end] in map.pinned || map.pinned[other[end]] !== null);
   const main = [...map.passaggi].sort((a, b) => b.confidence - a.confidence)[0];
+  const low = Math.ceil(known('low') ? map.usable!.low.midi : map.extreme.low.midi + TOUCHED_RESERVE_ST);
   return {
     anchors: {
-      low: Math.ceil(known('low') ? map.usable!.low.midi : map.extreme.low.midi + TOUCHED_RESERVE_ST),
+      low,
       high: Math.floor(known('high') ? map.usable!.high.midi : map.extreme.high.midi - TOUCHED_RESERVE_ST),
       change: Math.round(main?.midi ?? expectedChange(type)),
-      speaking: Math.round(map.speakingMidi ?? map.extreme.low.midi + SPEAKS_ABOVE_LOW_ST),
+      // Who speaks lower than they may sing has what lies near the speaking pitch at the lowest they may.
+      speaking: Math.max(low + 1, Math.round(map.speakingMidi ?? map.extreme.low.midi + SPEAKS_ABOVE_LOW_ST)),
     },
     changeMeasured: Boolean(main),
   };

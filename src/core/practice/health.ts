@@ -30,7 +30,7 @@ function hoarseDays(entries: readonly Entry[], today: string, days: number): Map
   const from = dayLater(today, -days);
   const out = new Map<string, boolean>();
   for (const { day, what } of entries) {
-    if (day <= from || day > today) continue;
+    if (day <= from || day > today || what.kind === 'check') continue;
     const hoarse = what.kind === 'item' ? what.signs.includes('hoarse') : what.hoarse;
     out.set(day, hoarse || (out.get(day) ?? false));
   }
@@ -52,7 +52,7 @@ const painDays = (log: readonly Entry[], today: string): number =>
   new Set(
     log
       .filter((e) => e.day > dayLater(today, -SIGN_OF_DAYS) && e.day <= today)
-      .filter(({ what }) => (what.kind === 'item' ? what.signs.includes('pain') : what.pain))
+      .filter(({ what }) => (what.kind === 'item' ? what.signs.includes('pain') : what.kind === 'before' && what.pain))
       .map((e) => e.day),
   ).size;
 
@@ -109,8 +109,12 @@ export const noticesOf = (log: readonly Entry[], today: string, urgency: Urgency
 export const saidToday = (log: readonly Entry[], day: string): Today[] =>
   log
     .filter((e) => e.day === day)
-    .map(({ what }) =>
-      what.kind === 'before' ? what : { hoarse: what.signs.includes('hoarse'), ill: false, pain: what.signs.includes('pain') },
+    .flatMap(({ what }) =>
+      what.kind === 'before'
+        ? what
+        : what.kind === 'item'
+          ? { hoarse: what.signs.includes('hoarse'), ill: false, pain: what.signs.includes('pain') }
+          : [],
     );
 
 /** After illness or hoarseness the voice comes back in three days: shares of the day's minutes (common practice, no source). */

@@ -2,7 +2,8 @@ import { DAYS_A_WEEK, PlanItem } from '../plan/types';
 import { Practised } from '../plan/progress';
 import { dayLater, daysOfWeek } from '../plan/days';
 import { addLoads } from './load';
-import { Entry, isDone, Load } from './types';
+import { ruleForToday } from '../plan/safety';
+import { Entry, isBefore, isDone, Load } from './types';
 
 /** What was practised on a day. */
 export interface DayLog {
@@ -14,8 +15,7 @@ export interface DayLog {
   trouble: boolean;
 }
 
-const troubled = (e: Entry): boolean =>
-  isDone(e) ? e.what.signs.length > 0 : 'pain' in e.what && (e.what.pain || e.what.hoarse || e.what.ill);
+const troubled = (e: Entry): boolean => (isDone(e) ? e.what.signs.length > 0 : isBefore(e) && ruleForToday(e.what) !== null);
 
 /** Days with anything on them, oldest first. */
 export function daysOf(entries: readonly Entry[]): DayLog[] {

@@ -1,5 +1,6 @@
 import { MOST_EFFORT, ruleForSign, ruleForToday, SafetyRule } from '../plan/safety';
-import { Entry, isDone } from './types';
+import { readinessOf } from './readiness';
+import { Entry, isBefore, isCheck, isDone } from './types';
 
 /** What today's answers and reports leave of today's practice. */
 export interface Standing {
@@ -28,14 +29,20 @@ export function standing(entries: readonly Entry[], day: string): Standing {
   const stop = (rule: SafetyRule) => (stopped ??= rule);
   for (const e of entries) {
     if (e.day !== day) continue;
-    if (!isDone(e)) {
-      asked = true;
-      const rule = ruleForToday(e.what as Parameters<typeof ruleForToday>[0]);
-      if (rule?.does === 'rest-today') stop(rule);
-      else if (rule) lighter ??= rule.says;
-      else if ('tired' in e.what && e.what.tired) lighter ??= 'Tired today: one round is enough, and softer than usual.';
+    if (isCheck(e)) {
+      const { gone } = readinessOf(e.what, entries, day);
+      if (gone) stop(gone);
       continue;
     }
+    if (isBefore(e)) {
+      asked = true;
+      const rule = ruleForToday(e.what);
+      if (rule?.does === 'rest-today') stop(rule);
+      else if (rule) lighter ??= rule.says;
+      else if (e.what.tired) lighter ??= 'Tired today: one round is enough, and softer than usual.';
+      continue;
+    }
+    if (!isDone(e)) continue;
     const { exerciseId, signs, effort } = e.what;
     const rules = [...signs.map(ruleForSign), ...(effort !== null && effort > MOST_EFFORT ? [ruleForSign('effort')] : [])];
     for (const rule of rules) {

@@ -1,10 +1,22 @@
 import type { Because, Judgement, Verdict } from '../judge/types';
 import { Sign, Today } from '../plan/safety';
+import type { Checked } from './voice-check';
 
 /** Asked before the first exercise of a day. */
 export interface Before extends Today {
   kind: 'before';
   tired: boolean;
+}
+
+/** How the voice was in the one-minute check, before singing or (`warm`) after the warm-up. */
+export interface Check {
+  kind: 'check';
+  warm: boolean;
+  /** The note that was asked for softly. */
+  markerMidi: number;
+  /** Whether it came; null: it wasn't tried. */
+  sounded: boolean | null;
+  checked: Checked;
 }
 
 /** One exercise practised, measured or not. */
@@ -74,9 +86,11 @@ export interface Entry {
   /** The singer's own day, "2026-11-25", and the moment (ISO 8601). */
   day: string;
   at: string;
-  what: Before | Done;
+  what: Before | Done | Check;
   /** What the coach answered to the singer's words; missing where nothing was. */
   answer?: string;
 }
 
 export const isDone = (e: Entry): e is Entry & { what: Done } => e.what.kind === 'item';
+export const isCheck = (e: Entry): e is Entry & { what: Check } => e.what.kind === 'check';
+export const isBefore = (e: Entry): e is Entry & { what: Before } => e.what.kind === 'before';

@@ -1,10 +1,11 @@
 'use client';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Layers, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { fitted } from '../../core/plan/arrange';
 import { compare } from '../../core/plan/edits';
 import type { Planning } from '../../core/plan/check';
+import { occasionSets } from '../../core/plan/occasions';
 import type { PlanItem } from '../../core/plan/types';
 import { dateOf } from '../kit/dates';
 import { DifferenceList } from './DifferenceList';
@@ -47,6 +48,7 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
       onProblem((error as Error).message);
     }
   };
+  const occasions = useMemo(() => occasionSets(p), [p]);
   const earlier = assigned.find((a) => a.id === beside);
   return (
     <Popover>
@@ -102,6 +104,24 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
               ))}
             </ul>
           )}
+          <label className="flex flex-col text-sm text-soft">
+            A warm-up, or a set for an occasion
+            <select
+              className="field"
+              value=""
+              onChange={(e) => {
+                const set = occasions.find((s) => s.id === e.target.value);
+                if (set) onItems(set.items, `${set.name}: ${set.says}`);
+              }}
+            >
+              <option value="">choose …</option>
+              {occasions.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name} ({s.minutes} min)
+                </option>
+              ))}
+            </select>
+          </label>
           {others.length > 0 && (
             <label className="flex flex-col text-sm text-soft">
               Copy another singer’s newest week

@@ -1,14 +1,16 @@
 'use client';
-import { CalendarPlus, Check, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
+import { AudioLines, CalendarPlus, Check, ChevronLeft, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { actAs } from '../../sync/account';
 import { takesLane } from '../../sync/takes';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
 import { daysBetween } from '../../core/plan/days';
-import { dayMinutes, STEP_MINUTES as LEAST_MINUTES } from '../../core/plan/dose';
-import { mayBeSerious, ruleForToday, SEE_DOCTOR, worst } from '../../core/plan/safety';
-import { forToday } from '../../core/plan/today';
+import { dayBent, daysToShow, type RoadDate } from '../../core/plan/dates';
+import { dayMinutes } from '../../core/plan/dose';
+import { type OccasionId, type OccasionSet, warmUpFor } from '../../core/plan/occasions';
+import { mayBeSerious, SEE_DOCTOR, worst } from '../../core/plan/safety';
+import { workOfDay } from '../../core/practice/work-of-day';
 import { anchorsOf, strongest } from '../../core/plan/voice';
 import { type Model, modelsOf } from '../../core/exercise/model';
 import { keepForOffline } from './keep-for-offline';
@@ -18,14 +20,20 @@ import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
 import { knownVoice } from '../../core/judge/known-voice';
 import { daysOf, wordsIn } from '../../core/practice/log';
+import { readinessOn } from '../../core/practice/readiness';
 import { standing } from '../../core/practice/standing';
+import { markerNote } from '../../core/practice/voice-check';
 import { Entry, isDone } from '../../core/practice/types';
 import { dayKey, weekFrom } from '../plan/days';
 import { downloadCalendar } from '../sheet/calendar';
 import { BeforeQuestions } from './BeforeQuestions';
 import { ByHand } from './ByHand';
 import { PracticePlayer } from './PracticePlayer';
+import { Sets } from './Sets';
 import { usePracticeLog } from './usePracticeLog';
+import { VoiceCheck } from './VoiceCheck';
+
+type Item = PlanItem & { exercise: Exercise };
 
 interface Props {
   token: string;
@@ -33,17 +41,26 @@ interface Props {
     singer: { id: string; name: string; voiceType: VoiceTypeId; professional: boolean; consent: 'none' | 'singer' | 'guardian' };
     keepMonths: number | null;
     map: VoiceMap;
-    assignment: { id: string; note: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] } | null;
+    assignment: { id: string; note: string; startsOn: string; items: Item[] } | null;
     entries: Entry[];
     models: Model[];
+    sets: (Omit<OccasionSet, 'items'> & { items: Item[] })[];
+    dates: RoadDate[];
+    spared: boolean;
+    minor: boolean;
+    older: boolean;
   };
 }
 
 /** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
-export function PracticeRoom({ token, view: { singer, keepMonths, map, assignment, entries: given, models } }: Props) {
+export function PracticeRoom({ token, view }: Props) {
+  const { singer, keepMonths, map, assignment, entries: given, models, sets, dates } = view;
   actAs(`link:${token}`);
   const log = usePracticeLog(token, given, assignment?.id ?? null);
   const [open, setOpen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<OccasionId | null>(null);
+  /** The check of the voice: before singing, or after the warm-up. */
+  const [checking, setChecking] = useState<'cold' | 'warm' | null>(null);
   const [listening, setListening] = useState(false);
   const [today, setToday] = useState<string | null>(null);
   useEffect(() => {
@@ -64,19 +81,22 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
   // A week that has run out goes on until the next one comes.
   const weekday = assignment ? (day >= 0 ? day : ((daysBetween(assignment.startsOn, today) % 7) + 7) % 7) : 0;
   const said = worst(saidToday(log.entries, today));
-  // On the way back from a day that was not well a part of it is enough.
-  const share = said && ruleForToday(said) ? 1 : returnShare(log.entries, today);
-  const anchors = anchorsOf(map, singer.voiceType)?.anchors;
+  const anchors = anchorsOf(map, singer.voiceType)?.anchors ?? null;
+  const places = anchors ?? { low: 0, change: expectedChange(singer.voiceType) };
+  const bent = dayBent(today, dates);
+  const readiness = readinessOn(log.entries, today);
+  const ofDay = { today: said, returning: returnShare(log.entries, today), bent, readiness };
   const ofToday = assignment?.items.filter((it) => it.days.includes(weekday)) ?? [];
-  const items = forToday(ofToday, said, anchors?.change ?? expectedChange(singer.voiceType)).map((it) => ({
-    ...it,
-    minutes: share < 1 ? Math.max(LEAST_MINUTES, it.minutes * share) : it.minutes,
-  }));
-  const notices = noticesOf(log.entries, today, { professional: singer.professional, daysToShow: null });
+  const itemsOf = (id: OccasionId) => sets.find((s) => s.id === id)?.items ?? null;
+  const work = workOfDay(ofToday, bent?.set ? itemsOf(bent.set) : null, ofDay, places);
+  // A set that was chosen is as long as it says; what may not be sung today isn't in it either.
+  const set = sets.find((s) => s.id === chosen);
+  const items = set ? workOfDay(set.items, null, { ...ofDay, returning: 1, bent: null }, places).items : work.items;
+  const notices = noticesOf(log.entries, today, { professional: singer.professional, daysToShow: daysToShow(dates, today) });
   const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
   const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
   const playing = items.find((it) => it.exerciseId === open);
-  const planned = share * dayMinutes(items, weekday);
+  const planned = dayMinutes(work.items, bent?.set ? 0 : weekday);
   const minutes = daysOf(log.entries).find((d) => d.day === today)?.minutes ?? 0;
 
   return (
@@ -118,10 +138,26 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
             </ul>
           )}
         </section>
-      ) : !assignment ? (
+      ) : !assignment && sets.length === 0 ? (
         <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
       ) : !stands.asked ? (
         <BeforeQuestions onAnswer={(before) => log.add(before)} />
+      ) : checking && anchors ? (
+        <VoiceCheck
+          key={checking}
+          parts={checking === 'warm' ? ['marker'] : undefined}
+          warm={checking === 'warm'}
+          markerMidi={markerNote(anchors, view.spared)}
+          log={log.entries}
+          day={today}
+          singer={singer}
+          token={token}
+          onCheck={(check) => {
+            setChecking(null);
+            log.add(check);
+          }}
+          onLeave={() => setChecking(null)}
+        />
       ) : playing ? (
         <PracticePlayer
           key={playing.exerciseId}
@@ -131,7 +167,7 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
           singer={singer}
           token={token}
           mayKeep={singer.consent !== 'none'}
-          limits={anchors ?? null}
+          limits={anchors}
           findings={strongest(map.findings).map((f) => f.name)}
           models={modelsOf(models, playing.exerciseId, singer.id)}
           known={knownVoice(map, expectedChange(singer.voiceType))}
@@ -145,16 +181,42 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
         />
       ) : (
         <>
-          {assignment.note && <p className="text-lg">{assignment.note}</p>}
-          <Answers entries={log.entries} />
-          {stands.lighter && <p className="card border-band">{stands.lighter}</p>}
-          {share < 1 && (
-            <p className="card border-band">On the way back: {Math.round(share * 100)} % of the usual minutes today, and softer.</p>
-          )}
-          {items.length === 0 && (
-            <p className="card text-lg">
-              {ofToday.length > 0 ? 'Nothing of today’s work suits such a day.' : 'A day of rest.'} The voice learns while it rests.
-            </p>
+          {set ? (
+            <header className="flex flex-col gap-2">
+              <button className="button min-h-11 self-start" onClick={() => setChosen(null)}>
+                <ChevronLeft aria-hidden size={18} /> Today’s work
+              </button>
+              <h2 className="text-2xl leading-tight font-bold">{set.name}</h2>
+              <p className="text-lg">{set.says}</p>
+              {items.length === 0 && <p className="card">Nothing of it suits such a day.</p>}
+            </header>
+          ) : (
+            <>
+              {assignment?.note && <p className="text-lg">{assignment.note}</p>}
+              <Answers entries={log.entries} />
+              {stands.lighter && <p className="card border-band">{stands.lighter}</p>}
+              {work.because.length > 0 && (
+                <div className="card border-band" data-testid="day-bent">
+                  {work.because.map((why) => (
+                    <p key={why}>{why}</p>
+                  ))}
+                </div>
+              )}
+              {anchors && !readiness && work.items.length > 0 && (
+                <button className="button min-h-12 justify-start" onClick={() => setChecking('cold')}>
+                  <AudioLines aria-hidden size={20} /> How is the voice today? One minute
+                </button>
+              )}
+              {!assignment ? (
+                <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
+              ) : (
+                work.items.length === 0 && (
+                  <p className="card text-lg">
+                    {ofToday.length > 0 ? 'Nothing of today’s work suits such a day.' : 'A day of rest.'} The voice learns while it rests.
+                  </p>
+                )
+              )}
+            </>
           )}
           <ol className="flex flex-col gap-2">
             {items.map((it) => {
@@ -181,7 +243,24 @@ export function PracticeRoom({ token, view: { singer, keepMonths, map, assignmen
               );
             })}
           </ol>
-          <ByHand items={assignment.items} today={today} onTell={(what, on) => log.add(what, on)} />
+          {anchors && set?.id.startsWith('warm-up') && (
+            <button className="button min-h-12 justify-start" onClick={() => setChecking('warm')}>
+              <AudioLines aria-hidden size={20} /> Is it warm? One soft note
+            </button>
+          )}
+          {!set && (
+            <Sets
+              sets={sets}
+              first={warmUpFor({
+                minor: view.minor,
+                older: view.older,
+                hour: new Date().getHours(),
+                sungToday: log.entries.some((e) => e.day === today && isDone(e)),
+              })}
+              onChoose={setChosen}
+            />
+          )}
+          {assignment && !set && <ByHand items={assignment.items} today={today} onTell={(what, on) => log.add(what, on)} />}
         </>
       )}
       {assignment && !playing && (

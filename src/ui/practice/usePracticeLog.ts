@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import type { Before, Done, Entry } from '../../core/practice/types';
+import type { Entry } from '../../core/practice/types';
 import { adoptLines } from '../../sync/earlier';
 import { NOTHING_WAITS } from '../../sync/lane';
 import { forgetLines, linesKept, sayLine } from '../../sync/practice';
@@ -30,7 +30,7 @@ export function usePracticeLog(token: string, given: Entry[], assignmentId: stri
   }, [token]);
 
   const add = useCallback(
-    (what: Before | Done, day = dayKey(new Date())) => {
+    (what: Entry['what'], day = dayKey(new Date())) => {
       const entry: Entry = { id: crypto.randomUUID(), assignmentId, day, at: new Date().toISOString(), what };
       setLocal((now) => [...now, entry]);
       sayLine(token, entry);

@@ -1,6 +1,7 @@
 import { judgementInWords } from '../../core/judge/words';
 import type { Sign } from '../../core/plan/safety';
-import type { Before, Done, Felt } from '../../core/practice/types';
+import { readinessOf } from '../../core/practice/readiness';
+import type { Check, Done, Entry, Felt } from '../../core/practice/types';
 
 export const SIGN_WORDS: Record<Exclude<Sign, 'effort'>, string> = {
   scratch: 'Scratchy',
@@ -31,8 +32,19 @@ export const feltInWords = ({ felt = [], lighter }: Done): string =>
     .join('');
 
 /** What was told of trouble, in short. */
-export function toldInWords(what: Before | Done): string {
+export function toldInWords(what: Entry['what']): string {
   if (what.kind === 'item')
     return [...what.signs.filter((s) => s !== 'effort').map((s) => SIGN_WORDS[s].toLowerCase()), `in ${what.name}`].join(', ');
+  if (what.kind === 'check') return what.sounded === false ? 'the soft high note didn’t come' : '';
   return [what.pain && 'it hurts', what.hoarse && 'hoarse', what.ill && 'ill'].filter(Boolean).join(', ');
+}
+
+/** Of a day's check against good days, in a word; by semitones that are taken off. */
+export const READY_WORDS = ['as on good days', 'a little under good days', 'under good days', 'far under good days'];
+
+/** A check, as a line of the log has it. */
+export function checkInWords(check: Check, log: readonly Entry[], day: string): string {
+  const { stands, lowerSt, because } = readinessOf(check, log, day);
+  const said = stands.length === 0 ? 'kept, to compare with' : [READY_WORDS[lowerSt], ...because].join('. ');
+  return `${check.warm ? 'soft note after the warm-up' : 'check of the voice'}: ${said}`;
 }

@@ -7,12 +7,14 @@ import type { PlanItem } from '../../core/plan/types';
 import { weekMinutes } from '../../core/plan/dose';
 import type { Chapter } from '../../core/practice/chapters';
 import { DayLog, kept, practisedOf } from '../../core/practice/log';
+import { checkedDays } from '../../core/practice/readiness';
 import type { DayMeasures } from '../../core/practice/measures';
-import { Entry, isDone } from '../../core/practice/types';
+import { Entry, isCheck, isDone } from '../../core/practice/types';
 import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
 import { KeptNote } from '../outbox/KeptNote';
-import { feltInWords, heardInWords, toldInWords } from '../practice/words';
+import { checkInWords, feltInWords, heardInWords, toldInWords } from '../practice/words';
+import { CheckedDays } from './CheckedDays';
 import { Chapters } from './Chapters';
 import { News } from './News';
 import { Report } from './Report';
@@ -69,6 +71,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
       )}
       <Chapters chapters={chapters} />
       <Measures measured={measured} sirens={sirens} chapters={chapters} />
+      <CheckedDays days={checkedDays(entries)} name={singer.name} />
       {days.length === 0 ? (
         <p className="card max-w-2xl text-lg">
           {singer.name} hasn’t practised with Wendel yet. Assign a week, then send the practice page from its sheet.
@@ -131,7 +134,15 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                         {e.what.word && <q className="font-semibold"> {e.what.word}</q>}
                       </span>
                     ) : (
-                      <span>{toldInWords(e.what) ? <b className="text-warn">{toldInWords(e.what)}</b> : 'all well before'}</span>
+                      <span>
+                        {toldInWords(e.what) ? (
+                          <b className="text-warn">{toldInWords(e.what)}</b>
+                        ) : isCheck(e) ? (
+                          checkInWords(e.what, entries, e.day)
+                        ) : (
+                          'all well before'
+                        )}
+                      </span>
                     )}
                     {isDone(e) && e.what.word && (
                       <div className="w-full pl-[4.75rem]">

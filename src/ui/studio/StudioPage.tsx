@@ -6,7 +6,7 @@ import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
 import type { PractisedInShort } from '../../core/practice/log';
-import type { Before, Done } from '../../core/practice/types';
+import type { Entry } from '../../core/practice/types';
 import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
@@ -30,7 +30,7 @@ interface Row extends SingerFields {
   practised: PractisedInShort;
   /** A week was assigned. */
   hasWeek: boolean;
-  told: Before | Done | null;
+  told: Entry['what'] | null;
   /** The singer's own words that wait for an answer. */
   asks: string | null;
 }

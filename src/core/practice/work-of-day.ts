@@ -1,0 +1,65 @@
+import type { Anchors } from '../exercise/keys';
+import type { Exercise } from '../exercise/types';
+import type { DayBent } from '../plan/dates';
+import { STEP_MINUTES } from '../plan/dose';
+import { ruleForToday, Today } from '../plan/safety';
+import { forToday, lowered } from '../plan/today';
+import type { PlanItem } from '../plan/types';
+import type { Readiness } from './readiness';
+
+/** What bears on a day: its answers, the way back from a day that was not well, its date, and the check of the voice. */
+export interface OfDay {
+  today: Today | null;
+  /** Share of the minutes on the way back (core/practice/health.ts). */
+  returning: number;
+  bent: DayBent | null;
+  readiness: Pick<Readiness, 'lowerSt' | 'share' | 'because'> | null;
+}
+
+/** A day's work, the share of its minutes, and why it isn't as usual, in sentences. */
+export interface WorkOfDay<T> {
+  items: T[];
+  share: number;
+  because: string[];
+}
+
+/**
+ * What is sung on a day: its items (or, on a day that has one, its own set), as the answers, the date and the check leave them. Each
+ * takes away; none gives back what another took.
+ *
+ * @param set the items of the date's own set, where it has one
+ */
+export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
+  items: readonly T[],
+  set: readonly T[] | null,
+  { today, returning, bent, readiness }: OfDay,
+  anchors: Pick<Anchors, 'low' | 'change'>,
+): WorkOfDay<T> {
+  const unwell = ruleForToday(today) !== null;
+  const share = Math.min(unwell ? 1 : returning, bent && !bent.set ? bent.load : 1, readiness?.share ?? 1);
+  const { lowerSt = 0 } = readiness ?? {};
+  const asked = bent?.set && set ? set : items.filter(({ exercise }) => !bent?.light || isLight(exercise));
+  const left = forToday(asked, today, anchors.change).flatMap((it) => {
+    const keys = lowered(it.exercise, it.keys, lowerSt, anchors);
+    return keys.length ? [{ ...it, keys, minutes: share < 1 ? Math.max(STEP_MINUTES, it.minutes * share) : it.minutes }] : [];
+  });
+  return {
+    items: left,
+    share,
+    because: [
+      ...(!unwell && returning < 1 ? [`On the way back: ${Math.round(returning * 100)} % of the usual minutes today, and softer.`] : []),
+      ...(bent ? [bent.because] : []),
+      ...(lowerSt > 0 ? [`${LOWER_WORDS[lowerSt]} today, and ${Math.round(share * 100)} % of the minutes.`, ...readiness!.because] : []),
+    ],
+  };
+}
+
+/** What is sung when a voice is spared: no test, no weight, no range. */
+const isLight = ({ role, weight, strand }: Exercise) => role !== 'test' && weight <= 0 && (strand !== 'range' || weight < 0);
+
+const LOWER_WORDS = [
+  '',
+  'What reaches above your change is a semitone lower',
+  'What reaches above your change is a tone lower',
+  'What reaches above your change is a tone and a half lower',
+];
