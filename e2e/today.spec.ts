@@ -79,7 +79,7 @@ test('the one-minute check: kept at first, then compared with good days; a tired
     what: { kind: 'check', warm: false, markerMidi: marker, sounded: true, checked },
   });
   const send = (entries: Entry[]) => singer.request.post(`/api/p/${token}/entries`, { data: { entries } });
-  expect((await send([9, 8, 7, 6].map((d) => line(d, { late: 0.02, airy: 24, loud: 0, top: 83 })))).status()).toBe(200);
+  expect((await send([9, 8, 7, 6].map((d) => line(d, { late: 0.02, airy: 30, loud: 0, top: 83 })))).status()).toBe(200);
   // A figure that is none is refused, and says where.
   expect((await send([line(1, { late: 'much' })])).status()).toBe(400);
   await singer.reload();

@@ -102,7 +102,8 @@ export const HELP: readonly HelpPage[] = [
       ['Exercise', 'adds one from the shelf, in keys that fit this voice.'],
       ['Taught as', 'works the plan out by another school; Phase and Grades say where the singer stands.'],
       ['Assign week', 'gives the week to the singer; the practice sheet opens.'],
-      ['A date', 'bends the road: a recital, an exam, a holiday.'],
+      ['Sets', 'has warm-ups of 3, 8 and 15 minutes and sets for a morning, a show or the day after, and keeps yours.'],
+      ['A date', 'bends the road: a recital, an exam, a holiday. On its day the phone has the set for it.'],
     ],
   },
   {
@@ -123,6 +124,7 @@ export const HELP: readonly HelpPage[] = [
     press: [
       ['Ready for more?', 'says which exercises have been sung well enough for the next grade, and asks you.'],
       ['A line of the log', 'shows the singer’s own words; your answer stands on their phone.'],
+      ['Today’s voice', 'shows the one-minute checks from the phone against this voice’s good days, and how long it took to be as usual.'],
       ['Hear the siren of', 'a day: two of them, one after the other, tell more than a curve.'],
     ],
   },

@@ -300,7 +300,8 @@ function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS;
     <details>
       <summary className="min-h-11 cursor-pointer content-center font-semibold">Who sees this</summary>
       <p className="text-sm">
-        The coaches of your studio see what you practised and what you told. {CONSENT_WORDS[consent]}{' '}
+        The coaches of your studio see what you practised, what you told, and the figures of the check of your voice.{' '}
+        {CONSENT_WORDS[consent]}{' '}
         {keepMonths
           ? `The sound of recordings is deleted after ${keepMonths} months.`
           : 'Recordings are kept until your coach deletes them.'}{' '}

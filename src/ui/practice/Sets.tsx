@@ -25,7 +25,7 @@ export function Sets({ sets, first, onChoose }: { sets: readonly Shown[]; first:
       {others.length > 0 && (
         <details>
           <summary className="min-h-11 cursor-pointer content-center font-semibold">
-            Other sets, for a morning, a show, the day after
+            Other sets
           </summary>
           <div className="flex flex-col gap-2">{others.map(one)}</div>
         </details>
