@@ -145,7 +145,9 @@ test('a show today: the phone has its set instead of the week’s work; warm-ups
   await singer.getByRole('button', { name: 'Today’s work' }).click();
   await expect(singer.getByTestId('day-bent')).toBeVisible();
 
+  const kept = coach.waitForResponse((r) => r.request().method() === 'PUT' && r.url().endsWith('/plan'));
   await coach.getByRole('button', { name: 'Take The lantern fair away' }).click();
+  await kept;
   await expect(coach.getByText('The lantern fair')).toHaveCount(0);
   await singer.context().close();
 });

@@ -67,6 +67,12 @@ export function planJson(voice: VoiceFile) {
     sets: occasionSets(p),
     notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow: daysToShow(voice.dates, voice.day) }),
     progress: Object.fromEntries(plan.items.map((it) => [it.exerciseId, propose(practisedOf(log, it.exerciseId), voice.day)])),
-    road: roadOf({ plan: { ...request, today: null }, from: voice.day, weeks: voice.weeks, dates: voice.dates }),
+    road: roadOf({
+      plan: { ...request, today: null },
+      from: voice.day,
+      weeks: voice.weeks,
+      dates: voice.dates,
+      phaseWeeks: voice.phaseWeeks,
+    }),
   };
 }

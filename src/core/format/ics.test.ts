@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import { setsOf } from '../plan/sessions';
 import { PlanItem } from '../plan/types';
-import { toIcs } from './ics';
+import { daysToIcs, toIcs } from './ics';
 
 const item = (exerciseId: string, minutes: number, timesADay: number, days: number[]) =>
   ({ exerciseId, minutes, timesADay, days }) as PlanItem;
@@ -31,4 +31,11 @@ test('an RFC 5545 parser of the registry reads the calendar as meant', () => {
   expect(event.uid).toBe('x@wendel');
   // Lines end in CRLF and hold at most 75 octets (RFC 5545, 3.1).
   for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
+});
+
+test('a week of the road is whole days from its first to before the next', () => {
+  const text = daysToIcs([{ id: 'w', day: '2027-02-22', days: 7, title: 'Week 1: Join', words: 'Long siren' }], 'Maren: the road');
+  const [event] = new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
+  expect([event.startDate.toString(), event.startDate.isDate, event.duration.toSeconds()]).toEqual(['2027-02-22', true, 7 * 86_400]);
+  expect(event.component.getAllSubcomponents('valarm')).toEqual([]);
 });

@@ -3,6 +3,7 @@ import { MATERIALS, STRANDS } from '../exercise/types';
 import type { Edits } from '../plan/edits';
 import type { Terms } from '../plan/request';
 import { DATE_KINDS } from '../plan/dates';
+import { MOST_PHASE_WEEKS } from '../plan/road';
 import { RuleId, RULES } from '../plan/rules';
 import { PARTS, PlanItem } from '../plan/types';
 
@@ -32,6 +33,9 @@ const Straws = z.object({
 });
 const Grade = z.number().int().min(1).max(6).optional();
 
+/** Weeks that phases last, by their ids. */
+export const PhaseWeeksShape = z.record(z.string().max(40), z.number().int().min(1).max(MOST_PHASE_WEEKS));
+
 /** What is agreed about practice. */
 export const TermsShape = z.object({
   minutesADay: z.number().int().min(5, 'At least five minutes a day.').max(60, 'At most an hour a day.'),
@@ -50,6 +54,7 @@ export const TermsShape = z.object({
     )
     .max(60)
     .optional(),
+  phaseWeeks: PhaseWeeksShape.optional(),
   grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),
 }) satisfies z.ZodType<Terms>;
 

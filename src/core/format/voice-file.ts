@@ -6,6 +6,7 @@ import { CrossingName, FINDING_NAMES, PIN_NAMES, VoiceMap } from '../map/types';
 import { withPins } from '../map/pins';
 import { parseNote } from '../music/pitch';
 import { AGES } from '../plan/ages';
+import { PhaseWeeksShape } from './plan';
 import { ANSWERS, INTAKE_QUESTIONS } from '../plan/intake';
 import { DATE_KINDS } from '../plan/dates';
 import { USUAL_MINUTES } from '../plan/request';
@@ -120,6 +121,7 @@ export const VoiceFile = z.object({
     .default([])
     .describe('What was answered before singing and practised, oldest first'),
   dates: z.array(DateLine).max(50).default([]),
+  phaseWeeks: PhaseWeeksShape.default({}).describe('How many weeks a phase lasts where the coach has said so, by its id'),
   weeks: z.number().int().min(1).max(26).default(8).describe('Weeks of the road'),
 });
 export type VoiceFile = z.infer<typeof VoiceFile>;

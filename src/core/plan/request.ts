@@ -8,6 +8,8 @@ export const USUAL_MINUTES = 20;
 export type Terms = Pick<PlanRequest, 'minutesADay' | 'materials' | 'straws' | 'phase' | 'phaseId' | 'grades'> & {
   /** What practice has to bend to; missing in older ones. */
   dates?: RoadDate[];
+  /** How many weeks a phase lasts where the coach has said so, by its id; missing in older ones. */
+  phaseWeeks?: Record<string, number>;
 };
 
 /** Twenty minutes a day, a straw and a glass of water, the first phase, nothing confirmed yet. */

@@ -6,7 +6,7 @@ import { anchorsOf } from './voice';
 import { bareMap } from './made-map';
 import { usualRequest } from './request';
 import { DATE_KINDS, dayBent, RoadDate } from './dates';
-import { roadOf } from './road';
+import { roadOf, shifted } from './road';
 import { isWork } from './types';
 
 const FROM = '2026-11-30';
@@ -126,4 +126,17 @@ test('of two dates on one day the show decides', () => {
     { day: day(5), kind: 'audition' },
   ];
   expect([4, 5, 6, 8].map((n) => dayBent(day(n), both)?.set)).toEqual(['holiday', 'show-day', 'holiday', 'holiday']);
+});
+
+test('a phase begins in another week when the one before is made longer or shorter', () => {
+  const weeks = road();
+  const begins = weeks.find((w) => w.phase.id === 'cross')!.number;
+  const later = shifted(weeks, begins, begins + 2, {})!;
+  expect(later).toEqual({ lighten: begins + 1 });
+  const moved = roadOf({ plan: mezzo(), from: FROM, weeks: 12, dates: [], phaseWeeks: later });
+  expect(moved.find((w) => w.phase.id === 'cross')!.number).toBe(begins + 2);
+  expect(moved.find((w) => w.phase.id === 'join')!.number).toBe(weeks.find((w) => w.phase.id === 'join')!.number + 2);
+  // No phase begins in the second week, and none can begin before the road does.
+  expect(shifted(weeks, 2, 4, {})).toBeNull();
+  expect(shifted(weeks, begins, 1, {})).toBeNull();
 });

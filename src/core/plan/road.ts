@@ -4,7 +4,7 @@ import { fullest, STEP_MINUTES } from './dose';
 import { dayBent, RoadDate, weekBent } from './dates';
 import { occasionSet } from './occasions';
 import { planFor, planning } from './plan';
-import { DAYS_A_WEEK, isWork, PlanItem, PlanRequest } from './types';
+import { DAYS_A_WEEK, isWork, Phase, PlanItem, PlanRequest } from './types';
 
 /** A day of a week that is not like its others. */
 export interface RoadDay {
@@ -50,6 +50,8 @@ export interface RoadRequest {
   from: string;
   weeks: number;
   dates: readonly RoadDate[];
+  /** How many weeks a phase lasts where the coach has said so, by its id. */
+  phaseWeeks?: Readonly<Record<string, number>>;
 }
 
 /**
@@ -57,11 +59,11 @@ export interface RoadRequest {
  * week before; what made room comes back after two weeks; nothing new comes in before something that is sung in public. Deterministic;
  * empty when there is no usable take yet.
  */
-export function roadOf({ plan: request, from, weeks, dates }: RoadRequest): RoadWeek[] {
+export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {} }: RoadRequest): RoadWeek[] {
   const p = planning(request);
   const first = p && planFor(request);
   if (!p || !first) return [];
-  const phaseOf = phaseByWeek(first.phases, first.phase, weeks);
+  const phaseOf = phaseByWeek(first.phases, first.phase, weeks, phaseWeeks);
   const out: RoadWeek[] = [];
   const resting = new Map<string, number>();
   /** The week's items at full load. */
@@ -111,13 +113,24 @@ export function roadOf({ plan: request, from, weeks, dates }: RoadRequest): Road
   return out;
 }
 
-/** Which phase each week belongs to, each lasting as long as is usual; the last goes on. */
-function phaseByWeek(phases: readonly { weeks: [number, number] }[], begun: number, weeks: number): number[] {
+/** A phase lasts no longer than this, weeks. */
+export const MOST_PHASE_WEEKS = 26;
+
+/** Which phase each week belongs to, each lasting as long as the coach says or else as is usual; the last goes on. */
+function phaseByWeek(
+  phases: readonly Pick<Phase, 'id' | 'weeks'>[],
+  begun: number,
+  weeks: number,
+  said: Readonly<Record<string, number>>,
+): number[] {
   const out: number[] = [];
   for (let p = begun; out.length < weeks; p++) {
     const last = p >= phases.length - 1;
-    const [least, most] = phases[Math.min(p, phases.length - 1)].weeks;
-    const lasts = last ? weeks : Math.round((least + most) / 2);
+    const {
+      id,
+      weeks: [least, most],
+    } = phases[Math.min(p, phases.length - 1)];
+    const lasts = last ? weeks : (said[id] ?? Math.round((least + most) / 2));
     for (let i = 0; i < lasts && out.length < weeks; i++) out.push(Math.min(p, phases.length - 1));
   }
   return out;
@@ -150,3 +163,23 @@ function itemsOf(request: PlanRequest, before: RoadWeek | undefined, resting: Re
 /** The same items with less of each. */
 const lightened = (items: readonly PlanItem[], by: number): PlanItem[] =>
   items.map((it) => ({ ...it, minutes: Math.max(STEP_MINUTES, Math.floor((it.minutes * by) / STEP_MINUTES) * STEP_MINUTES) }));
+
+/**
+ * How long phases last when the one that begins in a week is to begin in another: the phase before it is made longer or shorter. Null
+ * where no phase begins there, or none would be left before it.
+ *
+ * @param begins the week's number in which the phase begins now
+ */
+export function shifted(
+  weeks: readonly Pick<RoadWeek, 'number' | 'phase'>[],
+  begins: number,
+  to: number,
+  phaseWeeks: Readonly<Record<string, number>>,
+): Record<string, number> | null {
+  const at = weeks.findIndex((w) => w.number === begins);
+  const before = weeks[at - 1]?.phase.id;
+  if (before === undefined || before === weeks[at].phase.id) return null;
+  const first = weeks.find((w) => w.phase.id === before)!.number;
+  const lasts = to - first;
+  return lasts >= 1 && lasts <= MOST_PHASE_WEEKS ? { ...phaseWeeks, [before]: lasts } : null;
+}

@@ -66,6 +66,7 @@ interface Props {
 }
 
 const LADDER_HEIGHT = 180;
+const NONE = {};
 const TAB =
   'min-h-9 flex-1 border-b-2 border-line text-sm font-semibold text-soft data-selected:border-accent data-selected:text-ink focus:outline-none data-focus:outline-3 data-focus:outline-accent';
 
@@ -159,6 +160,8 @@ function Planner({
     setTerms({ ...terms, grades: { ...terms.grades, [strand]: grade ?? undefined } });
   };
   const whole = conflicts.filter((c) => c.exerciseId === null);
+  // The road is printed by itself.
+  const offPaper = road ? 'print:hidden' : '';
 
   return (
     <DndContext
@@ -176,7 +179,7 @@ function Planner({
         {carried && <p className="rounded-lg border border-accent bg-card px-3 py-2 text-sm font-semibold shadow-lg">{carried.name}</p>}
       </DragOverlay>
       <div className="flex flex-col gap-2">
-        <div className="flex flex-wrap items-end gap-2">
+        <div className={`flex flex-wrap items-end gap-2 ${offPaper}`}>
           <TermsBar terms={terms} phases={plan.phases} school={school} onTerms={setTerms} onSchool={onSchool} />
           <div className="ml-auto flex gap-2">
             <button
@@ -243,8 +246,8 @@ function Planner({
         <p aria-live="polite" className="sr-only">
           {said}
         </p>
-        <div className="grid gap-4 lg:grid-cols-[15.5rem_minmax(0,1fr)_21rem]">
-          <div className="order-3 flex flex-col lg:order-1 lg:h-[36rem]">
+        <div className="grid gap-4 lg:grid-cols-[15.5rem_minmax(0,1fr)_21rem] print:block">
+          <div className={`order-3 flex flex-col lg:order-1 lg:h-[36rem] ${offPaper}`}>
             <ShelfPanel p={p} taken={new Set(items.map((it) => it.exerciseId))} onAdd={add} />
           </div>
           <section aria-label="Week" className="order-1 min-w-0 lg:order-2">
@@ -253,7 +256,7 @@ function Planner({
                 <b>{c.says}</b> {RULES[c.rule]}
               </p>
             ))}
-            <div className="mb-2 flex gap-1" role="group" aria-label="How far ahead">
+            <div className="mb-2 flex gap-1 print:hidden" role="group" aria-label="How far ahead">
               <Ahead on={!road} onClick={() => setRoad(false)}>
                 This week
               </Ahead>
@@ -268,6 +271,8 @@ function Planner({
                 from={startsOn}
                 dates={terms.dates ?? []}
                 onDates={(dates) => setTerms({ ...terms, dates })}
+                phaseWeeks={terms.phaseWeeks ?? NONE}
+                onPhaseWeeks={(phaseWeeks) => setTerms({ ...terms, phaseWeeks })}
                 name={(id) => p.find(id)?.name ?? id}
               />
             ) : (
@@ -282,7 +287,7 @@ function Planner({
               />
             )}
           </section>
-          <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-3">
+          <div className={`order-2 flex min-w-0 flex-col gap-2 lg:order-3 ${offPaper}`}>
             <KeysPicture scale={scale} map={map} items={items} find={p.find} selected={shown?.exerciseId ?? null} />
             <TabGroup>
               <TabList className="flex">

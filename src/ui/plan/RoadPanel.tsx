@@ -1,11 +1,13 @@
-import { CalendarPlus, Printer, Trash2 } from 'lucide-react';
+import { Calendar, CalendarPlus, Printer, RotateCcw, Trash2 } from 'lucide-react';
 import { FormEvent, useMemo } from 'react';
 import { DATE_KINDS, DateKind, RoadDate } from '../../core/plan/dates';
-import { roadOf, RoadWeek } from '../../core/plan/road';
-import { isWork, PlanRequest } from '../../core/plan/types';
+import { roadOf, shifted } from '../../core/plan/road';
+import type { PlanRequest } from '../../core/plan/types';
 import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';
 import { Form } from '../kit/Form';
+import { downloadRoad } from '../sheet/calendar';
+import { RoadWeeks } from './RoadWeeks';
 
 const KIND_WORDS: Record<DateKind, string> = {
   recital: 'Recital',
@@ -27,6 +29,8 @@ export function RoadPanel({
   from,
   dates,
   onDates,
+  phaseWeeks,
+  onPhaseWeeks,
   name,
 }: {
   singer: string;
@@ -34,9 +38,19 @@ export function RoadPanel({
   from: string;
   dates: readonly RoadDate[];
   onDates: (dates: RoadDate[]) => void;
+  /** How long phases last where the coach has said so. */
+  phaseWeeks: Readonly<Record<string, number>>;
+  onPhaseWeeks: (phaseWeeks: Record<string, number>) => void;
   name: (id: string) => string;
 }) {
-  const weeks = useMemo(() => roadOf({ plan: { ...request, today: null }, from, weeks: WEEKS, dates }), [request, from, dates]);
+  const weeks = useMemo(
+    () => roadOf({ plan: { ...request, today: null }, from, weeks: WEEKS, dates, phaseWeeks }),
+    [request, from, dates, phaseWeeks],
+  );
+  const shift = (begins: number, to: number) => {
+    const next = shifted(weeks, begins, to, phaseWeeks);
+    if (next) onPhaseWeeks(next);
+  };
   const add = (event: FormEvent<HTMLFormElement>) => {
     const form = new FormData(event.currentTarget);
     const text = (field: string) => String(form.get(field) ?? '').trim();
@@ -52,7 +66,7 @@ export function RoadPanel({
   return (
     <div className="flex flex-col gap-3 text-sm">
       <ForCoaches>
-        <Form onSubmit={add} className="grid grid-cols-2 gap-2" aria-label="A date to work towards">
+        <Form onSubmit={add} className="grid grid-cols-2 gap-2 print:hidden" aria-label="A date to work towards">
           <label className="flex flex-col gap-1 text-soft">
             What
             <select name="kind" className="field w-full min-w-0">
@@ -90,7 +104,7 @@ export function RoadPanel({
               </span>
               <ForCoaches>
                 <button
-                  className="button-small min-h-9"
+                  className="button-small min-h-9 print:hidden"
                   aria-label={`Take ${d.name || KIND_WORDS[d.kind]} away`}
                   onClick={() => onDates(dates.filter((_, k) => k !== i))}
                 >
@@ -101,47 +115,25 @@ export function RoadPanel({
           ))}
         </ul>
       )}
-      <ol className="grid gap-2 sm:grid-cols-2" aria-label={`The next weeks of ${singer}`} data-testid="road">
-        {weeks.map((w) => (
-          <Week key={w.number} week={w} name={name} />
-        ))}
-      </ol>
-      <button className="button self-start print:hidden" onClick={() => print()}>
-        <Printer aria-hidden size={18} /> Print
-      </button>
-    </div>
-  );
-}
-
-function Week({ week: w, name }: { week: RoadWeek; name: (id: string) => string }) {
-  const work = w.items.filter(isWork).map((it) => name(it.exerciseId));
-  return (
-    <li className="rounded-lg border border-line bg-card p-2">
-      <p className="flex items-baseline gap-2">
-        <b>Week {w.number}</b>
-        <span className="flex-1 text-soft">
-          {dateOf(w.startsOn)} · {w.phase.name}
-        </span>
-        <span title="Share of the minutes agreed">{Math.round(w.load * 100)} %</span>
-      </p>
-      <div className="my-1 h-1.5 rounded bg-line" aria-hidden>
-        <div className="h-1.5 rounded bg-accent" style={{ width: `${w.load * 100}%` }} />
+      <h2 className="hidden text-lg font-bold print:block">
+        {singer}: the next {weeks.length} weeks
+      </h2>
+      <RoadWeeks weeks={weeks} label={`The next weeks of ${singer}`} name={name} onShift={shift} />
+      <div className="flex flex-wrap gap-2 print:hidden">
+        <button className="button" onClick={() => print()}>
+          <Printer aria-hidden size={18} /> Print
+        </button>
+        <button className="button" onClick={() => downloadRoad(weeks, singer, name)}>
+          <Calendar aria-hidden size={18} /> Into a calendar
+        </button>
+        {Object.keys(phaseWeeks).length > 0 && (
+          <ForCoaches>
+            <button className="button" onClick={() => onPhaseWeeks({})}>
+              <RotateCcw aria-hidden size={18} /> Phases as long as usual
+            </button>
+          </ForCoaches>
+        )}
       </div>
-      <p>{work.join(', ')}</p>
-      {w.comesIn.length > 0 && <p className="text-soft">New: {w.comesIn.map(name).join(', ')}</p>}
-      {(w.test || w.listening) && (
-        <p className="text-soft">{[w.test && 'Test', w.listening && 'Listen again'].filter(Boolean).join(' · ')}</p>
-      )}
-      {w.because.map((why) => (
-        <p key={why} className="text-soft">
-          {why}
-        </p>
-      ))}
-      {w.days.map((d) => (
-        <p key={d.day + d.because}>
-          <b>{dateOf(d.day)}</b> {d.because}
-        </p>
-      ))}
-    </li>
+    </div>
   );
 }

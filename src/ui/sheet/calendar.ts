@@ -1,7 +1,8 @@
 import type { Exercise } from '../../core/exercise/types';
-import { toIcs } from '../../core/format/ics';
+import { daysToIcs, toIcs } from '../../core/format/ics';
+import type { RoadWeek } from '../../core/plan/road';
 import { setsOf } from '../../core/plan/sessions';
-import type { PlanItem } from '../../core/plan/types';
+import { isWork, PlanItem } from '../../core/plan/types';
 import { download, fileName } from '../kit/download';
 import { weekFrom } from '../plan/days';
 
@@ -22,4 +23,35 @@ export function downloadCalendar(
     words: [...s.items.map((it) => `${nameOf(it.exerciseId)} on “${it.sound}”, ${it.minutes} min`), address].join('\n'),
   }));
   download(fileName(`${singer} ${week.startsOn}`, 'ics'), toIcs(sessions, `${singer}: practice`), 'text/calendar');
+}
+
+/** The road of weeks as a file for any calendar: each week with its phase and work, and each day that is unlike the others. */
+export function downloadRoad(weeks: readonly RoadWeek[], singer: string, nameOf: (id: string) => string): void {
+  const days = weeks.flatMap((w) => [
+    {
+      id: `${w.startsOn}-week`,
+      day: w.startsOn,
+      days: 7,
+      title: `${singer}, week ${w.number}: ${w.phase.name}`,
+      words: [
+        w.aim,
+        w.items
+          .filter(isWork)
+          .map((it) => nameOf(it.exerciseId))
+          .join(', '),
+        ...w.because,
+        w.listening ? 'Listen again.' : '',
+      ]
+        .filter(Boolean)
+        .join('\n'),
+    },
+    ...w.days.map((d) => ({
+      id: `${d.day}-day`,
+      day: d.day,
+      days: 1,
+      title: `${singer}: ${d.because}`,
+      words: (d.only ?? []).map(nameOf).join('\n'),
+    })),
+  ]);
+  download(fileName(`${singer} road`, 'ics'), daysToIcs(days, `${singer}: the road`), 'text/calendar');
 }

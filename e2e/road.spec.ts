@@ -1,0 +1,61 @@
+import AxeBuilder from '@axe-core/playwright';
+import { readFileSync } from 'node:fs';
+import { dayLater } from '../src/core/plan/days';
+import { expect, openSinger, test } from './browser';
+
+test('the road: a phase is moved by arrow and by hand, a show bends it, it goes on one page and into a calendar', async ({ page }) => {
+  test.setTimeout(180_000);
+  await openSinger(page, 'Osk Varrel', 'Plan');
+  await page.getByText('The road ahead').click();
+  const road = page.getByTestId('road');
+  const weeks = road.getByRole('listitem');
+  await expect(weeks).toHaveCount(8);
+  const later = road.getByRole('button', { name: / a week later$/ }).first();
+  await expect(later).toBeVisible();
+  const phase = (await later.getAttribute('aria-label'))!.replace(' a week later', '');
+  const begins = async () => {
+    const label = await road.getByRole('button', { name: new RegExp(`^${phase} begins in week`) }).getAttribute('aria-label');
+    return Number(label!.match(/week (\d+)/)![1]);
+  };
+  const usual = await begins();
+  await later.click();
+  await expect.poll(begins).toBe(usual + 1);
+
+  // By hand, to the week before where it was: dragged over that week's card.
+  const handle = await road.getByRole('button', { name: new RegExp(`^${phase} begins in week`) }).boundingBox();
+  const to = await weeks.nth(usual - 2).boundingBox();
+  await page.mouse.move(handle!.x + 20, handle!.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(to!.x + 40, to!.y + 30, { steps: 12 });
+  await page.mouse.up();
+  await expect.poll(begins).toBe(usual - 1);
+  // By keyboard: undone, and back to what is usual.
+  await page.keyboard.press('Control+z');
+  await expect.poll(begins).toBe(usual + 1);
+  await page.getByRole('button', { name: 'Phases as long as usual' }).press('Enter');
+  await expect.poll(begins).toBe(usual);
+
+  const day = dayLater(await page.evaluate(() => new Date().toLocaleDateString('sv')), 20);
+  await page.getByLabel('What').selectOption({ label: 'Show' });
+  await page.getByLabel('Called (optional)').fill('The ferry');
+  await page.getByLabel('On', { exact: true }).fill(day);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(road).toContainText('The ferry: the show set, and no more.');
+  await expect(road).toContainText('nothing new, no test');
+  expect((await new AxeBuilder({ page }).include('[data-testid=road]').analyze()).violations).toEqual([]);
+
+  for (const format of ['A4', 'Letter']) {
+    const pdf = (await page.pdf({ format })).toString('latin1');
+    expect([format, pdf.match(/\/Type \/Page\b(?!s)/g)?.length]).toEqual([format, 1]);
+  }
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Into a calendar' }).click()]);
+  const calendar = readFileSync((await download.path())!, 'utf8').replace(/\r\n /g, '');
+  expect(calendar.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThanOrEqual(8 + 5);
+  expect(calendar).toContain('The ferry: the show set');
+
+  // Kept: the next test on this copy has no ferry.
+  const kept = page.waitForResponse((r) => r.request().method() === 'PUT' && r.url().endsWith('/plan'));
+  await page.getByRole('button', { name: 'Take The ferry away' }).click();
+  await kept;
+  await expect(road).not.toContainText('The ferry');
+});

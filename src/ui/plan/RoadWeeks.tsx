@@ -1,0 +1,124 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core';
+import { ArrowLeft, ArrowRight, GripVertical } from 'lucide-react';
+import { useId } from 'react';
+import { RoadWeek } from '../../core/plan/road';
+import { isWork } from '../../core/plan/types';
+import { dateOf } from '../kit/dates';
+import { useMayChange } from '../kit/may-change';
+
+/** The hand has moved so far before a card goes with it. */
+const DRAG_PX = 6;
+
+/** The weeks one after another. Where a phase begins its card is dragged, or moved by its arrows, to the week in which it is to begin. */
+export function RoadWeeks({
+  weeks,
+  label,
+  name,
+  onShift,
+}: {
+  weeks: readonly RoadWeek[];
+  label: string;
+  name: (id: string) => string;
+  onShift: (begins: number, to: number) => void;
+}) {
+  const id = useId();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PX } }), useSensor(KeyboardSensor));
+  const mayChange = useMayChange();
+  return (
+    <DndContext
+      id={id}
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => over && over.id !== active.id && onShift(Number(active.id), Number(over.id))}
+    >
+      <ol className="grid gap-2 sm:grid-cols-2 print:gap-1" aria-label={label} data-testid="road">
+        {weeks.map((w, i) => (
+          <Week
+            key={w.number}
+            week={w}
+            name={name}
+            begins={i > 0 && weeks[i - 1].phase.id !== w.phase.id}
+            onShift={mayChange ? (by) => onShift(w.number, w.number + by) : null}
+          />
+        ))}
+      </ol>
+    </DndContext>
+  );
+}
+
+function Week({
+  week: w,
+  name,
+  begins,
+  onShift,
+}: {
+  week: RoadWeek;
+  name: (id: string) => string;
+  /** Whether a phase begins in it. */
+  begins: boolean;
+  onShift: ((by: 1 | -1) => void) | null;
+}) {
+  const work = w.items.filter(isWork).map((it) => name(it.exerciseId));
+  const { setNodeRef: setDrop, isOver } = useDroppable({ id: w.number });
+  const {
+    setNodeRef: setDrag,
+    attributes,
+    listeners,
+    transform,
+    isDragging,
+  } = useDraggable({ id: w.number, disabled: !begins || !onShift });
+  const style = transform ? { transform: `translate(${transform.x}px, ${transform.y}px)`, zIndex: 1 } : undefined;
+  return (
+    <li ref={setDrop} className="print:break-inside-avoid">
+      <div
+        ref={setDrag}
+        style={style}
+        className={`relative h-full rounded-lg border bg-card p-2 ${isDragging || isOver ? 'border-accent' : 'border-line'}`}
+      >
+        <p className="flex items-baseline gap-2">
+          <b>Week {w.number}</b>
+          <span className="flex-1 text-soft">
+            {dateOf(w.startsOn)} · {w.phase.name}
+          </span>
+          <span title="Share of the minutes agreed">{Math.round(w.load * 100)} %</span>
+        </p>
+        {begins && onShift && (
+          <p className="flex items-center gap-1 print:hidden">
+            <button
+              className="button-small cursor-grab touch-none"
+              aria-label={`${w.phase.name} begins in week ${w.number}: drag it to another`}
+              {...attributes}
+              {...listeners}
+            >
+              <GripVertical aria-hidden size={16} /> {w.phase.name} begins
+            </button>
+            <button className="button-small" aria-label={`${w.phase.name} a week earlier`} onClick={() => onShift(-1)}>
+              <ArrowLeft aria-hidden size={16} />
+            </button>
+            <button className="button-small" aria-label={`${w.phase.name} a week later`} onClick={() => onShift(1)}>
+              <ArrowRight aria-hidden size={16} />
+            </button>
+          </p>
+        )}
+        <div className="my-1 h-1.5 rounded bg-line print:hidden" aria-hidden>
+          <div className="h-1.5 rounded bg-accent" style={{ width: `${w.load * 100}%` }} />
+        </div>
+        <p>{work.join(', ')}</p>
+        {w.comesIn.length > 0 && <p className="text-soft">New: {w.comesIn.map(name).join(', ')}</p>}
+        {(w.test || w.listening) && (
+          <p className="text-soft">{[w.test && 'Test', w.listening && 'Listen again'].filter(Boolean).join(' · ')}</p>
+        )}
+        {w.because.map((why) => (
+          <p key={why} className="text-soft">
+            {why}
+          </p>
+        ))}
+        {w.days.map((d) => (
+          <p key={d.day + d.because}>
+            <b>{dateOf(d.day)}</b> {d.because}
+          </p>
+        ))}
+      </div>
+    </li>
+  );
+}
