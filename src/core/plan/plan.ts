@@ -67,7 +67,7 @@ export function planning(request: PlanRequest): Planning | null {
   const narrow = anchors.high - anchors.low < NARROW_ST || Boolean(request.changing) || Boolean(age?.band);
   const working = narrow ? [] : strongest(request.map.findings);
   const lean = leaning(request.map);
-  const phases = narrow ? [COMFORT] : phasesFor(request.school, working[0]?.name, lean === 'light');
+  const phases = narrow ? [COMFORT] : phasesFor(request.school, working[0]?.name, { light: lean === 'light', minor });
   const named = phases.findIndex((ph) => ph.id === request.phaseId);
   const byId = new Map(request.shelf.map((e) => [e.id, e]));
   return {

@@ -31,7 +31,7 @@ test('without dates: one work item changes each week, every fourth is lighter an
   expect(weeks.map((w) => w.startsOn)[1]).toBe(day(7));
   expect(weeks.filter((w) => w.load < 1).map((w) => w.number)).toEqual([4, 8, 12]);
   expect(weeks.filter((w) => w.listening).map((w) => w.number)).toEqual([4, 8, 12]);
-  expect([...new Set(weeks.map((w) => w.phase.name))]).toEqual(['Lighten both sides', 'Cross slowly', 'Join']);
+  expect([...new Set(weeks.map((w) => w.phase.name))]).toEqual(['Lighten both sides', 'Cross slowly', 'Round in time']);
   const turned = weeks.slice(1).filter((w, i) => w.phase.id === weeks[i].phase.id && w.comesIn.length > 0);
   expect(turned.length).toBeGreaterThan(3);
   for (const w of weeks) expect(w.items[0].part).toBe('warm-up');

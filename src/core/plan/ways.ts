@@ -13,52 +13,11 @@ export interface Way {
   strands: readonly Strand[];
   /** What counts as success there. */
   success: string;
+  /** What the work on the change leads to there, in the place of `JOIN`. */
+  join?: Partial<Pick<Phase, 'name' | 'aim' | 'until' | 'likes' | 'strands' | 'weight'>>;
+  /** What it begins with, where the voice bears it. */
+  begins?: Phase;
 }
-
-export const WAYS: Record<SchoolId, Way> = {
-  classical: {
-    shiftSt: 0,
-    sounds: ['oo', 'oh', 'oh to oo'],
-    likes: ['rounding-scale', 'hoot-octave', 'octave-scale'],
-    strands: ['evenness', 'head'],
-    success: 'the vowel rounds in time and the loudness stays even across both passaggi',
-  },
-  bridges: {
-    shiftSt: 1,
-    sounds: ['wee', 'nay', 'ng-ee', 'nyeh', 'twangy ah'],
-    likes: ['forward-mix', 'twang-fifth', 'cry-siren'],
-    strands: ['crossing'],
-    success: 'each bridge is passed with a narrow, bright sound and no spread',
-  },
-  'chest-first': {
-    shiftSt: 2,
-    sounds: ['ya', 'hey', 'nay', 'yeh'],
-    likes: ['call-out', 'cry-siren', 'toggle-flip', 'say-then-sustain'],
-    strands: ['chest', 'crossing'],
-    success: 'chest reaches a little higher without a scratch, and can be let go of on purpose',
-  },
-  'early-connect': {
-    shiftSt: -2,
-    sounds: ['hoo', 'oo', 'ng'],
-    likes: ['one-way-slide', 'five-from-top', 'top-down-arpeggio', 'toggle-scale-down'],
-    strands: ['head', 'crossing'],
-    success: 'head leads from low down and nothing thickens on the way',
-  },
-  'release-first': {
-    shiftSt: 0,
-    sounds: ['breathy oo', 'hoo', 'hoo-hey'],
-    likes: ['release-siren', 'h-crossing', 'straw-and-hoo'],
-    strands: ['straw', 'crossing'],
-    success: 'the voice goes through without squeezing, breathy or not',
-  },
-  covered: {
-    shiftSt: -1,
-    sounds: ['oh', 'oo', 'yawned oh', 'oh to oo'],
-    likes: ['rounding-scale', 'hoot-octave', 'loud-soft-triad'],
-    strands: ['evenness', 'crossing'],
-    success: 'the upper notes are solid and dark, and not shouted',
-  },
-};
 
 /** Shares of a week that go into songs, from the first phases to the last (common practice, no source). */
 const EARLY_CARRY = 0.1;
@@ -121,6 +80,115 @@ const CARRY = phase(
   ['nine-note', 'octave-and-a-fifth', 'triplet-run'],
   SONG_CARRY,
 );
+
+/** Chest is carried up as far as is safe before it hands over: for those who don't carry it too high already. */
+const STRETCH = phase(
+  'stretch',
+  'Stretch chest',
+  [3, 5],
+  1,
+  ['chest', 'crossing'],
+  'Carry chest and the called middle up a little at a time, each belted note followed by a light one.',
+  'the call reaches two notes higher than it did, without a scratch, on three days',
+  ['call-out', 'say-then-sustain', 'toggle-flip'],
+);
+/** Head leads from above: for those whose chest isn't to be built first. */
+const FROM_ABOVE = phase(
+  'from-above',
+  'Head from above',
+  [3, 5],
+  -1,
+  ['head', 'crossing'],
+  'Begin every line in head and bring it down, thin, as low as it will go.',
+  'a falling scale stays in head to three notes under the change, four times of five',
+  ['five-from-top', 'top-down-arpeggio', 'one-way-slide'],
+);
+
+export const WAYS: Record<SchoolId, Way> = {
+  classical: {
+    shiftSt: 0,
+    sounds: ['oo', 'oh', 'oh to oo'],
+    likes: ['rounding-scale', 'hoot-octave', 'octave-scale'],
+    strands: ['evenness', 'head'],
+    success: 'the vowel rounds in time and the loudness stays even across both passaggi',
+    join: {
+      name: 'Round in time',
+      aim: 'Round the vowel before the first passaggio and shade it at the second; scales and arpeggios, all of one loudness.',
+      until: 'the rounding scale is even, and nobody hears where the vowel turned',
+      likes: ['rounding-scale', 'octave-scale', 'even-fifths'],
+      strands: ['evenness', 'crossing'],
+    },
+  },
+  bridges: {
+    shiftSt: 1,
+    sounds: ['wee', 'nay', 'ng-ee', 'nyeh', 'twangy ah'],
+    likes: ['forward-mix', 'twang-fifth', 'cry-siren'],
+    strands: ['crossing'],
+    success: 'each bridge is passed with a narrow, bright sound and no spread',
+    join: {
+      name: 'Bridge by bridge',
+      aim: 'Narrow, bright sounds over each bridge, then the same with open vowels.',
+      until: 'five notes on “nay”, then on “ah”, cross each bridge without a spread',
+      likes: ['forward-mix', 'twang-fifth', 'five-note-ah'],
+    },
+  },
+  'chest-first': {
+    shiftSt: 2,
+    sounds: ['ya', 'hey', 'nay', 'yeh'],
+    likes: ['call-out', 'cry-siren', 'toggle-flip', 'say-then-sustain'],
+    strands: ['chest', 'crossing'],
+    success: 'chest reaches a little higher without a scratch, and can be let go of on purpose',
+    begins: STRETCH,
+    join: {
+      name: 'Let go on purpose',
+      aim: 'From the stretched middle over into head where you choose, a note earlier each week.',
+      until: 'the same line goes over early, late or not at all, as you wish',
+      likes: ['toggle-slide', 'octave-arpeggio', 'five-note-ah'],
+    },
+  },
+  'early-connect': {
+    shiftSt: -2,
+    sounds: ['hoo', 'oo', 'ng'],
+    likes: ['one-way-slide', 'five-from-top', 'top-down-arpeggio', 'toggle-scale-down'],
+    strands: ['head', 'crossing'],
+    success: 'head leads from low down and nothing thickens on the way',
+    begins: FROM_ABOVE,
+    join: {
+      name: 'Connect low',
+      aim: 'Hand over as low as it goes, lightly; lines and runs that never thicken.',
+      until: 'five notes and their runs stay as light below the change as above it',
+      likes: ['toggle-scale-down', 'riff-hoo', 'five-note-ah'],
+      weight: -1,
+    },
+  },
+  'release-first': {
+    shiftSt: 0,
+    sounds: ['breathy oo', 'hoo', 'hoo-hey'],
+    likes: ['release-siren', 'h-crossing', 'straw-and-hoo'],
+    strands: ['straw', 'crossing'],
+    success: 'the voice goes through without squeezing, breathy or not',
+    join: {
+      name: 'Join without squeezing',
+      aim: 'Steps and open vowels with the released sound, core added a little at a time.',
+      until: 'the seamless siren on “ah” keeps its ease, and is hard to place by ear',
+      likes: ['h-crossing', 'narrow-slide', 'five-note-ah'],
+    },
+  },
+  covered: {
+    shiftSt: -1,
+    sounds: ['oh', 'oo', 'yawned oh', 'oh to oo'],
+    likes: ['rounding-scale', 'hoot-octave', 'loud-soft-triad'],
+    strands: ['evenness', 'crossing'],
+    success: 'the upper notes are solid and dark, and not shouted',
+    join: {
+      name: 'Cover the turn',
+      aim: 'Darker and rounder from the first passaggio on, solid and never shouted.',
+      until: 'the covered notes are as loud as those below, and no louder',
+      likes: ['rounding-scale', 'loud-soft-triad', 'hoot-octave'],
+      strands: ['evenness', 'crossing'],
+    },
+  },
+};
 
 /** For voices that are small, young or changing. */
 export const COMFORT = phase(
@@ -208,10 +276,23 @@ const BY_FINDING: Record<FindingName, readonly Phase[]> = {
   blended: [JOIN, CARRY],
 };
 
+/** What a voice bears of a school's own beginning. */
+export interface Bears {
+  /** Nothing may be taken off a light voice. */
+  light: boolean;
+  /** Nothing is stretched in a young one. */
+  minor: boolean;
+}
+
+/** Findings that have to be worked on before a school's own beginning. */
+const FIRST: readonly FindingName[] = ['pulled-chest', 'no-chest', 'weak-first-head'];
+
 /** The phases of a plan: from what holds the voice back most, as its school goes about it. */
-export function phasesFor(school: SchoolId, leading: FindingName | undefined, light: boolean): readonly Phase[] {
-  const usual = leading ? BY_FINDING[leading] : [JOIN, CARRY];
+export function phasesFor(school: SchoolId, leading: FindingName | undefined, { light, minor }: Bears): readonly Phase[] {
+  const { begins, join } = WAYS[school];
+  const usual = (leading ? BY_FINDING[leading] : [JOIN, CARRY]).map((ph) => (ph === JOIN ? { ...JOIN, ...join } : ph));
   // Release-first teaches letting go to all who cross audibly; a light voice has nothing to let go of.
   if (school === 'release-first' && !light && (leading === 'flip' || leading === 'toggle')) return [RELEASE, ...usual];
-  return usual;
+  const bears = begins && !(begins.weight < 0 && light) && !(begins.weight > 0 && minor);
+  return bears && leading && leading !== 'blended' && !FIRST.includes(leading) ? [begins, ...usual] : usual;
 }
