@@ -59,6 +59,34 @@ test('from map to assigned week by mouse, in under two minutes', async ({ page }
   expect(Date.now() - started).toBeLessThan(120_000);
 });
 
+test('what is sung and wanted speaks for a school; looked at, it is kept or left, and then no other is proposed', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('row').filter({ hasText: 'Lio Fenn' }).getByRole('button').click();
+  await page.getByLabel('What they sing').selectOption({ label: 'Soul, R&B, jazz' });
+  await page.getByLabel('What they want most').selectOption({ label: 'A light, soft top' });
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await openSinger(page, 'Lio Fenn', 'Plan');
+  const proposed = page.getByTestId('school-proposed');
+  await expect(proposed).toContainText('Early connect (light)');
+  await expect(proposed).toContainText('head comes down early');
+  await proposed.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByRole('region', { name: 'Another school', exact: true })).toContainText('against Classical');
+  // Its own phases stand in the list.
+  await expect(page.getByLabel('Phase').locator('option').first()).toHaveText(/Head from above/);
+  await page.getByRole('button', { name: 'Teach Lio Fenn this way' }).click();
+  await expect(page.getByRole('region', { name: 'Another school', exact: true })).toHaveCount(0);
+  await expect(proposed).toHaveCount(0);
+  // Back to what the studio teaches: other tests go by it.
+  await page.goto('/');
+  await page.getByRole('row').filter({ hasText: 'Lio Fenn' }).getByRole('button').click();
+  await page.getByLabel('What they sing').selectOption('');
+  await page.getByLabel('What they want most').selectOption('');
+  await page.getByLabel('Taught as').selectOption('');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
 test('from map to assigned week by keyboard, in under two minutes', async ({ page }) => {
   const started = Date.now();
   await openSinger(page, 'Maren Quill', 'Map');

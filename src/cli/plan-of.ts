@@ -9,6 +9,7 @@ import { roadOf } from '../core/plan/road';
 import { ruleForToday } from '../core/plan/safety';
 import { workOfDay } from '../core/practice/work-of-day';
 import { PlanItem, PlanRequest } from '../core/plan/types';
+import { schoolsFor } from '../core/plan/which-school';
 import { noticesOf, returnShare } from '../core/practice/health';
 import { readinessOn } from '../core/practice/readiness';
 import { practisedOf } from '../core/practice/log';
@@ -42,7 +43,7 @@ export function planJson(voice: VoiceFile) {
   const work = workOfDay(
     whole(plan.items.filter((it) => it.days.includes(0))),
     bent?.set ? whole(occasionSet(bent.set, p)) : null,
-    { today: voice.today, returning: returnShare(log, voice.day), bent, readiness: readinessOn(log, voice.day) },
+    { today: voice.today, returning: returnShare(log, voice.day), bent, belted: false, readiness: readinessOn(log, voice.day) },
     plan.anchors,
   );
   return {
@@ -64,6 +65,13 @@ export function planJson(voice: VoiceFile) {
       share: work.share,
       items: work.items.map(({ exercise: _, ...it }): PlanItem => it),
     },
+    schools: schoolsFor({
+      style: voice.person.style,
+      wish: voice.person.wish,
+      findings: request.map.findings.map((f) => f.name),
+      lean: p.lean,
+      minor: p.minor,
+    }),
     sets: occasionSets(p),
     notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow: daysToShow(voice.dates, voice.day) }),
     progress: Object.fromEntries(plan.items.map((it) => [it.exerciseId, propose(practisedOf(log, it.exerciseId), voice.day)])),

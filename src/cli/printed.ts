@@ -107,6 +107,9 @@ const Plan = z.object({
     share: z.number().describe('Of the usual minutes'),
     items: z.array(ItemShape.extend({ minutes: z.number() })).describe('What may be sung today, with the keys that may be'),
   }),
+  schools: z
+    .array(z.object({ id: z.enum(SCHOOL_IDS), points: z.number(), speaksFor: z.array(z.string()), speaksAgainst: z.array(z.string()) }))
+    .describe('The schools for this voice, its style and its wish, the likeliest first'),
   sets: z
     .array(z.object({ id: z.enum(OCCASION_IDS), name: z.string(), says: z.string(), minutes: z.number(), items: z.array(ItemShape) }))
     .describe('What is sung on occasions: warm-ups of three lengths, a morning, a show, the day after'),

@@ -314,6 +314,8 @@ test('map, plan and assignment follow from the takes', async () => {
   const items = [...plan.items, { ...plan.items[0], exerciseId: mine.id }];
   const input = AssignmentInput.parse({ singerId: id, note: 'Lightly.', startsOn: '2027-01-04', items });
   const assignmentId = await assign(input);
+  // From now on the singer is in that phase, whatever the map says later.
+  expect((await viewPlan(id)).terms.phaseId).toBe(plan.phases[plan.phase].id);
   await saveExercise({ ...mine, name: 'Another' });
   const view = await viewAssignment(assignmentId);
   expect(view.assignment.startsOn).toBe('2027-01-04');

@@ -7,11 +7,10 @@ import { daysToShow } from '../core/plan/dates';
 import { worst } from '../core/plan/safety';
 import { noticesOf, saidToday } from '../core/practice/health';
 import { SONG_LINE } from '../core/plan/plan';
-import type { PlanItem } from '../core/plan/types';
+import type { Plan, PlanItem } from '../core/plan/types';
 import { keyNameOf } from '../core/song/keys';
 import type { Song } from '../core/song/types';
 import { usualRequest, USUAL_TERMS } from '../core/plan/request';
-import type { Stand } from '../core/practice/chapters';
 import type { Entry } from '../core/practice/types';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
 import { StudioTx } from '../data/client';
@@ -43,7 +42,15 @@ export async function viewPlan(ctx: Context, singerId: string) {
   const source = await planSourceOf(ctx, singer, practised);
   return {
     ...source,
-    singer: { ...source.singer, name: singer.name, goals: singer.intake?.goals ?? '' },
+    singer: {
+      ...source.singer,
+      name: singer.name,
+      goals: singer.intake?.goals ?? '',
+      style: singer.intake?.style,
+      wish: singer.intake?.wish,
+    },
+    /** The coach has said how this singer is taught: no other school is proposed. */
+    schoolSaid: singer.school !== null,
     notices: noticesOf(practised, source.day, {
       professional: singer.intake?.professional ?? false,
       daysToShow: daysToShow(source.terms.dates ?? [], source.day),
@@ -99,7 +106,13 @@ export async function assign({ tx }: Context, input: z.infer<typeof AssignmentIn
       throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
     return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
   });
-  return insertAssignment(tx, { ...input, items, stand: await standOf(tx, singer, whole) });
+  const plan = await planOf(tx, singer, whole);
+  // The phase that a week was assigned in is the one the singer is in, whatever the map says later.
+  const { terms } = await planningOf(tx, singer.id);
+  if (plan && terms?.phaseId === undefined)
+    await savePlanning(tx, singer.id, { terms: { ...(terms ?? USUAL_TERMS), phase: plan.phase, phaseId: plan.phases[plan.phase].id } });
+  const stand = plan && { phase: plan.phases[plan.phase].name, grades: plan.grades };
+  return insertAssignment(tx, { ...input, items, stand });
 }
 
 const LONGEST_TITLE = 60;
@@ -111,10 +124,10 @@ function ofSong(line: Exercise, { song, semitones }: { song: Song; semitones: nu
   return { ...line, name: `A line of ${title}`, how: line.how.replace('a song you are working on', named) };
 }
 
-/** Where a singer stands in the plan now: the phase by name, and the grades, expected or confirmed. */
-async function standOf(tx: StudioTx, singer: SingerRow, shelf: readonly Exercise[]): Promise<Stand | null> {
+/** The plan of a singer as it is worked out now, without the coach's edits. */
+async function planOf(tx: StudioTx, singer: SingerRow, shelf: readonly Exercise[]): Promise<Plan | null> {
   const { terms } = await planningOf(tx, singer.id);
-  const plan = planFor(
+  return planFor(
     usualRequest({
       ...terms,
       map: await mapOf(tx, singer.id),
@@ -123,7 +136,6 @@ async function standOf(tx: StudioTx, singer: SingerRow, shelf: readonly Exercise
       shelf,
     }),
   );
-  return plan && { phase: plan.phases[plan.phase].name, grades: plan.grades };
 }
 
 /** An item with what older assignments lack. */

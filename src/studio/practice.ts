@@ -11,6 +11,7 @@ import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { modelsFor } from '../data/models';
+import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
 import { dayOf } from './day';
 import { planSourceOf, whole as complete } from './plans';
@@ -46,6 +47,7 @@ export async function viewPractice(ctx: Context, singerId: string) {
     /** Sets for what a day brings, in this voice; and what practice has to bend to. */
     sets: p ? occasionSets(p).map(({ items, ...set }) => ({ ...set, items: items.map(whole) })) : [],
     dates: terms.dates ?? [],
+    beltMinutes: terms.beltMinutes ?? null,
     /** Nothing is asked of the top. */
     spared: p?.narrow ?? false,
     minor: p?.minor ?? false,
@@ -91,5 +93,6 @@ export async function viewLog({ tx, now }: Context, singerId: string) {
     entries: all.filter((e) => e.day >= lately()),
     assigned,
     chapters: chaptersOf(assigned),
+    beltLimit: (await planningOf(tx, singerId)).terms?.beltMinutes ?? null,
   };
 }

@@ -54,6 +54,7 @@ export const TermsShape = z.object({
     )
     .max(60)
     .optional(),
+  beltMinutes: z.number().int().min(0).max(120, 'At most two hours a week.').optional(),
   phaseWeeks: PhaseWeeksShape.optional(),
   grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),
 }) satisfies z.ZodType<Terms>;

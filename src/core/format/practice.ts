@@ -29,6 +29,11 @@ const Done = z.object({
         .min(0)
         .max(4 * 3600),
       cycles: z.number().int().min(0).max(2e7),
+      beltS: z
+        .number()
+        .min(0)
+        .max(4 * 3600)
+        .optional(),
     })
     .nullable(),
   success: z.boolean().nullable(),

@@ -3,6 +3,7 @@ import { SCHOOL_IDS } from '../map/schools';
 import { AGES } from '../plan/ages';
 import { ANSWERS } from '../plan/intake';
 import { VOICE_TYPES } from '../plan/voice-types';
+import { STYLES, WISHES } from '../plan/which-school';
 
 /** What was agreed and told at intake. */
 export const IntakeShape = z
@@ -20,6 +21,9 @@ export const IntakeShape = z
     professional: z.boolean().default(false),
     /** The coach wants no categories shown. */
     noCategories: z.boolean().default(false),
+    /** What they sing, and what they want most: together with the voice they speak for a school. */
+    style: z.enum(STYLES).optional(),
+    wish: z.enum(WISHES).optional(),
     goals: z.string().trim().max(2000).default(''),
     /** Health the coach must know of; shown before each lesson. */
     health: z.string().trim().max(2000).default(''),

@@ -12,6 +12,7 @@ import { DATE_KINDS } from '../plan/dates';
 import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';
+import { STYLES, WISHES } from '../plan/which-school';
 import { Entry, successOf } from '../practice/types';
 import { CHECKED } from '../practice/voice-check';
 
@@ -36,6 +37,8 @@ const Person = z.object({
   age: z.enum(AGES).default('adult'),
   changing: z.boolean().default(false).describe('A changing voice'),
   professional: z.boolean().default(false).describe('Lives by the voice'),
+  style: z.enum(STYLES).optional().describe('What they sing'),
+  wish: z.enum(WISHES).optional().describe('What they want most from their voice'),
   intake: z
     .partialRecord(z.enum(INTAKE_QUESTIONS.map((q) => q.id)), z.enum(ANSWERS))
     .default({})

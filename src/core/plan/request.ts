@@ -8,6 +8,8 @@ export const USUAL_MINUTES = 20;
 export type Terms = Pick<PlanRequest, 'minutesADay' | 'materials' | 'straws' | 'phase' | 'phaseId' | 'grades'> & {
   /** What practice has to bend to; missing in older ones. */
   dates?: RoadDate[];
+  /** Minutes a week that may be belted; missing: no limit was set. */
+  beltMinutes?: number;
   /** How many weeks a phase lasts where the coach has said so, by its id; missing in older ones. */
   phaseWeeks?: Record<string, number>;
 };

@@ -77,6 +77,8 @@ export const successOf = (verdict: Verdict): boolean | null => (verdict === 'yes
 export interface Load {
   voicedS: number;
   cycles: number;
+  /** Of those seconds, belted: high in chest on purpose (core/practice/belt.ts); missing where nothing was. */
+  beltS?: number;
 }
 
 /** A line of a singer's log. Ids are made where it is written, so that a line sent twice is one. */

@@ -9,7 +9,7 @@ import { PlanItem } from '../plan/types';
 import { OfDay, workOfDay } from './work-of-day';
 
 const whole = (items: readonly PlanItem[]) => items.map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) }));
-const USUAL: OfDay = { today: null, returning: 1, bent: null, readiness: null };
+const USUAL: OfDay = { today: null, returning: 1, bent: null, belted: false, readiness: null };
 const readiness = (lowerSt: number) => ({ lowerSt, share: [1, 0.8, 0.6, 0.4][lowerSt], because: [] });
 const mezzo = () => request('mezzo', voice('mezzo', 'flip'));
 const tops = (items: ReturnType<typeof whole>) => items.flatMap((it) => it.keys.map((k) => k + patternSpan(it.exercise).top));
@@ -24,6 +24,7 @@ test('whatever bears on a day only takes away: no key higher, no minute more, no
   const ofDay = fc.record({
     today: fc.option(fc.record({ hoarse: fc.boolean(), ill: fc.boolean(), pain: fc.boolean() })),
     returning: fc.constantFrom(0.3, 0.6, 0.8, 1),
+    belted: fc.boolean(),
     bent: fc.constantFrom(null, { load: 0.5, set: null, light: true, because: 'Two days before the show.' }),
     readiness: fc.option(fc.integer({ min: 0, max: 3 }).map(readiness)),
   });

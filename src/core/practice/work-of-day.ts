@@ -5,6 +5,7 @@ import { STEP_MINUTES } from '../plan/dose';
 import { ruleForToday, Today } from '../plan/safety';
 import { forToday, lowered } from '../plan/today';
 import type { PlanItem } from '../plan/types';
+import { isBelt } from './belt';
 import type { Readiness } from './readiness';
 
 /** What bears on a day: its answers, the way back from a day that was not well, its date, and the check of the voice. */
@@ -13,6 +14,8 @@ export interface OfDay {
   /** Share of the minutes on the way back (core/practice/health.ts). */
   returning: number;
   bent: DayBent | null;
+  /** The week's belting is done (core/practice/belt.ts). */
+  belted: boolean;
   readiness: Pick<Readiness, 'lowerSt' | 'share' | 'because'> | null;
 }
 
@@ -32,13 +35,14 @@ export interface WorkOfDay<T> {
 export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
   items: readonly T[],
   set: readonly T[] | null,
-  { today, returning, bent, readiness }: OfDay,
+  { today, returning, bent, belted, readiness }: OfDay,
   anchors: Pick<Anchors, 'low' | 'change'>,
 ): WorkOfDay<T> {
   const unwell = ruleForToday(today) !== null;
   const share = Math.min(unwell ? 1 : returning, bent && !bent.set ? bent.load : 1, readiness?.share ?? 1);
   const { lowerSt = 0 } = readiness ?? {};
-  const asked = bent?.set && set ? set : items.filter(({ exercise }) => !bent?.light || isLight(exercise));
+  const usual = bent?.set && set ? set : items.filter(({ exercise }) => !bent?.light || isLight(exercise));
+  const asked = usual.filter(({ exercise }) => !belted || !isBelt(exercise));
   const left = forToday(asked, today, anchors.change).flatMap((it) => {
     const keys = lowered(it.exercise, it.keys, lowerSt, anchors);
     return keys.length ? [{ ...it, keys, minutes: share < 1 ? Math.max(STEP_MINUTES, it.minutes * share) : it.minutes }] : [];
@@ -49,6 +53,7 @@ export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
     because: [
       ...(!unwell && returning < 1 ? [`On the way back: ${Math.round(returning * 100)} % of the usual minutes today, and softer.`] : []),
       ...(bent ? [bent.because] : []),
+      ...(asked.length < usual.length ? ['The week’s belting is done: what carries chest high rests until there is room again.'] : []),
       ...(lowerSt > 0 ? [`${LOWER_WORDS[lowerSt]} today, and ${Math.round(share * 100)} % of the minutes.`, ...readiness!.because] : []),
     ],
   };

@@ -25,6 +25,7 @@ import { compare } from '../../core/plan/edits';
 import { planFor } from '../../core/plan/plan';
 import type { Planning } from '../../core/plan/check';
 import { RULES } from '../../core/plan/rules';
+import { proposedSchool, type Style, type Wish } from '../../core/plan/which-school';
 import type { Rung } from '../../core/plan/progress';
 import type { Plan, PlanItem } from '../../core/plan/types';
 import { ruleForToday } from '../../core/plan/safety';
@@ -44,6 +45,7 @@ import type { Model } from '../../core/exercise/model';
 import { ModelKeeper } from '../models/ModelKeeper';
 import { ItemDetail } from './ItemDetail';
 import { KeysPicture } from './KeysPicture';
+import { SchoolProposed } from './SchoolProposed';
 import { SetsMenu } from './SetsMenu';
 import { Proposals } from './Proposals';
 import { ShelfPanel } from './ShelfPanel';
@@ -55,10 +57,11 @@ import { ask } from '../../sync/ask';
 
 interface Props {
   view: PlanSource & {
-    singer: PlanSource['singer'] & { name: string; goals: string };
+    singer: PlanSource['singer'] & { name: string; goals: string; style?: Style; wish?: Wish };
     templates: { id: string; name: string; items: PlanItem[] }[];
     others: { id: string; singer: string }[];
     assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
+    schoolSaid: boolean;
     practised: Entry[];
     notices: HealthNotice[];
     models: Model[];
@@ -160,6 +163,14 @@ function Planner({
     setTerms({ ...terms, grades: { ...terms.grades, [strand]: grade ?? undefined } });
   };
   const whole = conflicts.filter((c) => c.exerciseId === null);
+  const proposed = useMemo(
+    () =>
+      proposedSchool(
+        { style: singer.style, wish: singer.wish, findings: map.findings.map((f) => f.name), lean: p.lean, minor: p.minor },
+        view.school,
+      ),
+    [singer.style, singer.wish, map.findings, p.lean, p.minor, view.school],
+  );
   // The road is printed by itself.
   const offPaper = road ? 'print:hidden' : '';
 
@@ -180,7 +191,7 @@ function Planner({
       </DragOverlay>
       <div className="flex flex-col gap-2">
         <div className={`flex flex-wrap items-end gap-2 ${offPaper}`}>
-          <TermsBar terms={terms} phases={plan.phases} school={school} onTerms={setTerms} onSchool={onSchool} />
+          <TermsBar terms={terms} phases={plan.phases} phase={plan.phase} school={school} onTerms={setTerms} onSchool={onSchool} />
           <div className="ml-auto flex gap-2">
             <button
               className="button px-3"
@@ -233,6 +244,14 @@ function Planner({
         </p>
         {school !== view.school && (
           <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
+        )}
+        {school === view.school && !view.schoolSaid && proposed && (
+          <SchoolProposed name={singer.name} proposed={proposed} onLook={() => onSchool(proposed.instead.id)} />
+        )}
+        {plan.leftItsWay && (
+          <Notice>
+            The map now asks for another way than the phase that was begun. Choose a phase above; until then the week is that of the first.
+          </Notice>
         )}
         {problem && <Notice>{problem}</Notice>}
         {view.notices.map((n) => (

@@ -16,17 +16,19 @@ const SELECT = 'field min-h-11 min-w-0 px-2';
 export function TermsBar({
   terms,
   phases,
+  phase,
   school,
   onTerms,
   onSchool,
 }: {
   terms: Terms;
   phases: readonly Phase[];
+  /** The phase the singer is in, 0 the first. */
+  phase: number;
   school: SchoolId;
   onTerms: (terms: Terms) => void;
   onSchool: (school: SchoolId) => void;
 }) {
-  const phase = Math.min(terms.phase, phases.length - 1);
   return (
     <div className="flex flex-wrap items-end gap-2">
       <label className="flex flex-col text-xs text-soft">
@@ -41,7 +43,11 @@ export function TermsBar({
       </label>
       <label className="flex flex-col text-xs text-soft">
         Phase
-        <select className={SELECT} value={phase} onChange={(e) => onTerms({ ...terms, phase: Number(e.target.value) })}>
+        <select
+          className={SELECT}
+          value={phase}
+          onChange={(e) => onTerms({ ...terms, phase: Number(e.target.value), phaseId: phases[Number(e.target.value)].id })}
+        >
           {phases.map((ph, i) => (
             <option key={ph.id} value={i}>
               {i + 1}. {ph.name} ({ph.weeks[0]}–{ph.weeks[1]} weeks)
@@ -89,6 +95,19 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
           {MATERIAL_WORDS[m]}
         </label>
       ))}
+      <label className="flex flex-col gap-1 text-sm">
+        Belting, minutes a week at most (empty: no limit)
+        <input
+          className="field"
+          type="number"
+          min={0}
+          max={120}
+          value={terms.beltMinutes ?? ''}
+          onChange={({ target: { value } }) =>
+            onTerms({ ...terms, beltMinutes: value === '' ? undefined : Math.min(120, Math.max(0, Math.round(Number(value)))) })
+          }
+        />
+      </label>
       <p className="font-semibold">The singer’s own straws</p>
       <ul className="flex flex-col gap-1">
         {terms.straws.map((straw, i) => (

@@ -22,6 +22,7 @@ import { keepOwn, type OwnKey } from '../../sync/own-voice';
 import { dayKey } from '../plan/days';
 import type { PlanItem } from '../../core/plan/types';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { beltedFrom } from '../../core/practice/belt';
 import { loadOf } from '../../core/practice/load';
 import { asKept, Done, Judged, Load, successOf } from '../../core/practice/types';
 import { HOP_S } from '../../core/voice/types';
@@ -180,7 +181,7 @@ export function PracticePlayer({
     const heard = await finished?.heard;
     if (heard?.findings && heard.trace && sung.length > 0) {
       const { findings, trace } = heard;
-      load = loadOf(trace);
+      load = loadOf(trace, beltedFrom(exercise, known.changeMidi));
       judged = asKept(judgeTake({ exercise, sound: item.sound, keys: sung, tempo }, { findings, trace }, known));
     }
     if (finished && last && last.takeMs !== null) {

@@ -15,6 +15,7 @@ import { anchorsOf, strongest } from '../../core/plan/voice';
 import { type Model, modelsOf } from '../../core/exercise/model';
 import { keepForOffline } from './keep-for-offline';
 import { modelPath } from './HearModels';
+import { beltMinutes } from '../../core/practice/belt';
 import { noticesOf, returnShare, saidToday } from '../../core/practice/health';
 import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
@@ -46,6 +47,8 @@ interface Props {
     models: Model[];
     sets: (Omit<OccasionSet, 'items'> & { items: Item[] })[];
     dates: RoadDate[];
+    /** Minutes a week that may be belted; null: no limit. */
+    beltMinutes: number | null;
     spared: boolean;
     minor: boolean;
     older: boolean;
@@ -85,7 +88,8 @@ export function PracticeRoom({ token, view }: Props) {
   const places = anchors ?? { low: 0, change: expectedChange(singer.voiceType) };
   const bent = dayBent(today, dates);
   const readiness = readinessOn(log.entries, today);
-  const ofDay = { today: said, returning: returnShare(log.entries, today), bent, readiness };
+  const belted = view.beltMinutes !== null && beltMinutes(log.entries, today) >= view.beltMinutes;
+  const ofDay = { today: said, returning: returnShare(log.entries, today), bent, belted, readiness };
   const ofToday = assignment?.items.filter((it) => it.days.includes(weekday)) ?? [];
   const itemsOf = (id: OccasionId) => sets.find((s) => s.id === id)?.items ?? null;
   const work = workOfDay(ofToday, bent?.set ? itemsOf(bent.set) : null, ofDay, places);

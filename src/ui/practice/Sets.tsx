@@ -24,9 +24,7 @@ export function Sets({ sets, first, onChoose }: { sets: readonly Shown[]; first:
       {suggested && one(suggested)}
       {others.length > 0 && (
         <details>
-          <summary className="min-h-11 cursor-pointer content-center font-semibold">
-            Other sets
-          </summary>
+          <summary className="min-h-11 cursor-pointer content-center font-semibold">Other sets</summary>
           <div className="flex flex-col gap-2">{others.map(one)}</div>
         </details>
       )}

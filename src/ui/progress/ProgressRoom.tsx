@@ -5,6 +5,7 @@ import type { Exercise } from '../../core/exercise/types';
 import { propose } from '../../core/plan/progress';
 import type { PlanItem } from '../../core/plan/types';
 import { weekMinutes } from '../../core/plan/dose';
+import { beltMinutes } from '../../core/practice/belt';
 import type { Chapter } from '../../core/practice/chapters';
 import { DayLog, kept, practisedOf } from '../../core/practice/log';
 import { checkedDays } from '../../core/practice/readiness';
@@ -32,6 +33,8 @@ interface Props {
     chapters: Chapter[];
     /** A siren of a day, by the day. */
     sirens: Record<string, string>;
+    /** Minutes a week that may be belted; null: no limit. */
+    beltLimit: number | null;
     /** The server's clock, milliseconds. */
     now: number;
   };
@@ -45,7 +48,7 @@ const MinutesChart = dynamic(() => import('./MinutesChart').then((m) => m.Minute
 const Measures = dynamic(() => import('./Measures').then((m) => m.Measures), { ssr: false });
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
-export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, now } }: Props) {
+export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, beltLimit, now } }: Props) {
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
@@ -60,6 +63,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
       days.filter((d) => d.items > 0).map((d) => d.day),
       dayKey(new Date(now)),
     );
+  const belted = beltMinutes(entries, dayKey(new Date(now)));
   const planned = items.reduce((s, it) => s + weekMinutes(it), 0);
   const week = recent.slice(-7);
   const sum = (of: (d: (typeof days)[number]) => number) => week.reduce((s, d) => s + of(d), 0);
@@ -84,7 +88,10 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
               {planned > 0 && ` (the plan has ${Math.round(planned)} minutes a week)`}
               {sum((d) => d.load.voicedS) > 0 &&
                 `, of which ${Math.ceil(sum((d) => d.load.voicedS) / 60)} voiced (${Math.round(sum((d) => d.load.cycles) / 1000)} thousand cycles of the folds)`}
-              .{thisWeek && thisWeek.of > 0 && ` Of this week’s ${thisWeek.of} days until today, ${thisWeek.done} were kept.`}
+              .
+              {(belted > 0 || beltLimit !== null) &&
+                ` Belted: ${belted.toFixed(1)} minutes${beltLimit === null ? '' : ` of at most ${beltLimit} a week`}.`}
+              {thisWeek && thisWeek.of > 0 && ` Of this week’s ${thisWeek.of} days until today, ${thisWeek.done} were kept.`}
             </p>
             <div aria-hidden className="h-48">
               <MinutesChart days={recent.map((d) => ({ day: dateOf(d.day), minutes: Math.round(10 * d.minutes) / 10 }))} />

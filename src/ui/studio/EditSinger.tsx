@@ -6,6 +6,7 @@ import { SchoolId, SCHOOLS } from '../../core/map/schools';
 import { Age, AGES, BY_AGE } from '../../core/plan/ages';
 import { INTAKE_QUESTIONS, IntakeAnswers } from '../../core/plan/intake';
 import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
+import { Style, STYLE_WORDS, STYLES, Wish, WISH_WORDS, WISHES } from '../../core/plan/which-school';
 import { Notice } from '../kit/Notice';
 import type { BodyOf } from '../../contract/routes';
 import { addressOf, ask } from '../../sync/ask';
@@ -24,6 +25,8 @@ export interface SingerFields {
     professional?: boolean;
     answers?: IntakeAnswers;
     noCategories?: boolean;
+    style?: Style;
+    wish?: Wish;
     goals: string;
     health: string;
   } | null;
@@ -68,6 +71,8 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
         changing: form.has('changing'),
         professional: form.has('professional'),
         ...(age ? { age } : {}),
+        ...(text('style') ? { style: text('style') } : {}),
+        ...(text('wish') ? { wish: text('wish') } : {}),
         answers: Object.fromEntries(INTAKE_QUESTIONS.flatMap(({ id }) => (text(`told-${id}`) ? [[id, text(`told-${id}`)]] : []))),
         noCategories: form.has('noCategories'),
         goals: text('goals'),
@@ -89,9 +94,9 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
     <Dialog open onClose={onClose} className="relative z-10">
       <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
       <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
-        <DialogPanel className="card w-full max-w-xl">
+        <DialogPanel className="card w-full max-w-3xl">
           <DialogTitle className="text-xl font-bold">{singer ? `About ${singer.name}` : 'A new singer'}</DialogTitle>
-          <form onSubmit={save} className="mt-3 grid gap-3 sm:grid-cols-2">
+          <form onSubmit={save} className="mt-3 grid gap-3 sm:grid-cols-2 md:grid-cols-3">
             <Field label="Name">
               <input className="field text-base" name="name" required maxLength={120} autoComplete="off" defaultValue={singer?.name} />
             </Field>
@@ -104,10 +109,30 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 ))}
               </select>
             </Field>
-            <Field label="Part or style (optional)">
+            <Field label="Part (optional)">
               <input className="field text-base" name="part" maxLength={120} autoComplete="off" defaultValue={singer?.part} />
             </Field>
-            <Field label="What they want from their voice (optional)">
+            <Field label="What they sing">
+              <select className="field text-base" name="style" defaultValue={singer?.intake?.style ?? ''}>
+                <option value="">not said</option>
+                {STYLES.map((s) => (
+                  <option key={s} value={s}>
+                    {STYLE_WORDS[s]}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field label="What they want most">
+              <select className="field text-base" name="wish" defaultValue={singer?.intake?.wish ?? ''}>
+                <option value="">not said</option>
+                {WISHES.map((w) => (
+                  <option key={w} value={w}>
+                    {WISH_WORDS[w]}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field label="In their own words (optional)">
               <input className="field text-base" name="goals" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.goals} />
             </Field>
             <Field label="Health you should know of (optional)">
@@ -167,7 +192,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> No voice
               categories
             </label>
-            <details className="sm:col-span-2">
+            <details className="sm:col-span-2 md:col-span-3">
               <summary className="min-h-11 cursor-pointer content-center font-semibold">
                 Asked once about health (coaches only see it)
               </summary>
@@ -188,11 +213,11 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               </ul>
             </details>
             {problem && (
-              <div className="sm:col-span-2">
+              <div className="sm:col-span-2 md:col-span-3">
                 <Notice>{problem}</Notice>
               </div>
             )}
-            <div className="flex justify-end gap-2 sm:col-span-2">
+            <div className="flex justify-end gap-2 sm:col-span-2 md:col-span-3">
               <button type="button" className="button" onClick={onClose}>
                 Cancel
               </button>

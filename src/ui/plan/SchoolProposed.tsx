@@ -1,0 +1,37 @@
+import { schoolById } from '../../core/map/schools';
+import type { SchoolFor } from '../../core/plan/which-school';
+
+/** That another school may suit this voice and what is wanted of it better: what speaks for it, and what against the one that is taught. */
+export function SchoolProposed({
+  name,
+  proposed: { instead, taught },
+  onLook,
+}: {
+  name: string;
+  proposed: { instead: SchoolFor; taught: SchoolFor };
+  onLook: () => void;
+}) {
+  const school = schoolById(instead.id).name;
+  return (
+    <section
+      aria-label="Another school to think of"
+      className="rounded-lg border border-line bg-card p-2 text-sm"
+      data-testid="school-proposed"
+    >
+      <div className="flex flex-wrap items-center gap-2">
+        <p className="min-w-0 flex-1">
+          For {name} think of <b>{school}</b>. {instead.speaksFor.join(' ')}
+          {instead.speaksAgainst.length > 0 && ` Against it: ${instead.speaksAgainst.join(' ')}`}
+        </p>
+        <button className="button-small" onClick={onLook}>
+          Look at it
+        </button>
+      </div>
+      {(taught.speaksFor.length > 0 || taught.speaksAgainst.length > 0) && (
+        <p className="text-soft">
+          {schoolById(taught.id).name}, as now: {[...taught.speaksFor, ...taught.speaksAgainst].join(' ')}
+        </p>
+      )}
+    </section>
+  );
+}
