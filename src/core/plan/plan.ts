@@ -255,7 +255,11 @@ function counterweight(
 function score(e: Exercise, p: Planning): number {
   const serves = p.working.reduce((sum, f, i) => sum + (e.suits.includes(f.name) ? URGENCY[f.name] / (i + 1) : 0), 0);
   const phase = p.phases[p.phase];
-  const timely = (phase.likes.includes(e.id) ? 3 : 0) + (phase.strands.includes(e.strand) ? 1 : 0) + (phase.weight === e.weight ? 0.5 : 0);
+  const timely =
+    (phase.likes.includes(e.id) ? 3 : 0) +
+    (phase.ends.some((gate) => gate.sings.includes(e.id)) ? 3 : 0) +
+    (phase.strands.includes(e.strand) ? 1 : 0) +
+    (phase.weight === e.weight ? 0.5 : 0);
   const taught =
     (p.way.likes.includes(e.id) ? 2 : 0) +
     (p.way.strands.includes(e.strand) ? 0.5 : 0) +

@@ -72,14 +72,21 @@ export interface PlanRequest {
   today: Today | null;
 }
 
+/** What has to be sung as meant before a phase is over: one of some exercises, on so many of its days one after another. */
+export interface Gate {
+  sings: readonly string[];
+  days: number;
+}
+
 /** A stretch of weeks with one aim. */
 export interface Phase {
   id: string;
   name: string;
   weeks: [number, number];
   aim: string;
-  /** What ends it. */
+  /** What ends it, in words; and as far as it can be reckoned (core/practice/gates.ts). Without gates only the coach's ear tells. */
   until: string;
+  ends: readonly Gate[];
   /** Share of the week's minutes that goes into songs, 0..1. */
   carryShare: number;
   strands: readonly Strand[];
