@@ -11,6 +11,7 @@ import { workOfDay } from '../core/practice/work-of-day';
 import { PlanItem, PlanRequest } from '../core/plan/types';
 import { schoolsFor } from '../core/plan/which-school';
 import { noticesOf, returnShare } from '../core/practice/health';
+import { gatesOf } from '../core/practice/gates';
 import { readinessOn } from '../core/practice/readiness';
 import { practisedOf } from '../core/practice/log';
 
@@ -52,6 +53,7 @@ export function planJson(voice: VoiceFile) {
       changeMeasured: plan.changeMeasured,
       worksOn: plan.worksOn,
       phase: plan.phases[plan.phase],
+      gates: gatesOf(plan.phases[plan.phase], log),
       phases: plan.phases.map(({ id, name, weeks, until }) => ({ id, name, weeks, until })),
       leftItsWay: plan.leftItsWay,
       grades: plan.grades,

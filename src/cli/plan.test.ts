@@ -77,6 +77,16 @@ test('the day after illness a third is sung; what the log brings on is said', ()
   ]);
 });
 
+test('where the phase’s end stands is reckoned from the log', () => {
+  const voice = voiceOf({ day: '2026-01-20', findings: [{ name: 'flip', midi: 'G4' }], log: [] });
+  const log = (verdicts: string[]) =>
+    verdicts.map((verdict, i) => ({ day: `2026-01-1${i}`, exercise: 'falling-siren', verdict, effort: 2 }));
+  const gates = (verdicts: string[]) => planJson(VoiceFile.parse({ ...voice, log: log(verdicts) })).week.gates;
+  expect(gates([])).toEqual([{ sings: ['falling-siren'], days: 4, done: 0, open: true }]);
+  expect(gates(['yes', 'not yet', 'yes', 'yes'])[0]).toMatchObject({ done: 2, open: true });
+  expect(gates(['yes', 'yes', 'yes', 'yes'])[0]).toMatchObject({ done: 4, open: false });
+});
+
 test('a show today has its own set; a check under its good days brings today down', () => {
   const show = planJson(voiceOf({ day: '2026-01-05', dates: [{ day: '2026-01-05', kind: 'show' }] }));
   const set = show.sets.find((s) => s.id === 'show-day')!;

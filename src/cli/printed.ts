@@ -94,6 +94,11 @@ const Plan = z.object({
     changeMeasured: z.boolean().describe('False: the change is the one expected of the voice type'),
     worksOn: z.array(z.enum(FINDING_NAMES)),
     phase: PhaseShape.loose(),
+    gates: z
+      .array(z.object({ sings: z.array(z.string()), days: z.number().int(), done: z.number().int(), open: z.boolean() }))
+      .describe(
+        'What ends the phase as far as it can be reckoned: one of these exercises as meant on so many days running, and how many are',
+      ),
     phases: z.array(PhaseShape),
     leftItsWay: z.boolean().describe('The phase that was begun is not on the way the map now asks for: a question to the coach'),
     grades: Grades,

@@ -30,6 +30,8 @@ import type { Rung } from '../../core/plan/progress';
 import type { Plan, PlanItem } from '../../core/plan/types';
 import { ruleForToday } from '../../core/plan/safety';
 import type { Notice as HealthNotice } from '../../core/practice/health';
+import { chaptersOf, type Stand } from '../../core/practice/chapters';
+import { gatesOf } from '../../core/practice/gates';
 import type { Entry } from '../../core/practice/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
@@ -47,6 +49,7 @@ import { ItemDetail } from './ItemDetail';
 import { KeysPicture } from './KeysPicture';
 import { SchoolProposed } from './SchoolProposed';
 import { SetsMenu } from './SetsMenu';
+import { PhaseEnd } from './PhaseEnd';
 import { Proposals } from './Proposals';
 import { ShelfPanel } from './ShelfPanel';
 import { TermsBar } from './TermsBar';
@@ -60,7 +63,7 @@ interface Props {
     singer: PlanSource['singer'] & { name: string; goals: string; style?: Style; wish?: Wish };
     templates: { id: string; name: string; items: PlanItem[] }[];
     others: { id: string; singer: string }[];
-    assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
+    assigned: { id: string; createdAt: Date; startsOn: string; stand: Stand | null; items: PlanItem[] }[];
     schoolSaid: boolean;
     practised: Entry[];
     notices: HealthNotice[];
@@ -171,6 +174,11 @@ function Planner({
       ),
     [singer.style, singer.wish, map.findings, p.lean, p.minor, view.school],
   );
+  const phase = plan.phases[plan.phase];
+  const gates = useMemo(() => {
+    const chapter = chaptersOf(assigned).at(-1);
+    return gatesOf(phase, view.practised, chapter?.phase === phase.name ? chapter.from : undefined);
+  }, [assigned, phase, view.practised]);
   // The road is printed by itself.
   const offPaper = road ? 'print:hidden' : '';
 
@@ -245,6 +253,12 @@ function Planner({
         {school !== view.school && (
           <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
         )}
+        <PhaseEnd
+          gates={gates}
+          next={plan.phases[plan.phase + 1]}
+          name={(id) => p.find(id)?.name ?? id}
+          onNext={() => setTerms({ ...terms, phase: plan.phase + 1, phaseId: plan.phases[plan.phase + 1].id })}
+        />
         {school === view.school && !view.schoolSaid && proposed && (
           <SchoolProposed name={singer.name} proposed={proposed} onLook={() => onSchool(proposed.instead.id)} />
         )}
