@@ -140,7 +140,7 @@ export function schoolsFor(asking: Asking): SchoolFor[] {
 }
 
 /** A school is proposed only where so much more speaks for it than for the one that is taught. */
-const CLEARLY = 1.5;
+const CLEARLY = 2;
 
 /** The school that should be thought of instead of the one that is taught; null where nothing clearly speaks for another. */
 export function proposedSchool(asking: Asking, taught: SchoolId): { instead: SchoolFor; taught: SchoolFor } | null {
