@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
-import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { dayLater } from '../src/core/plan/days';
+import { done, lineOn } from '../src/core/practice/made-log';
 import type { Entry } from '../src/core/practice/types';
 import { expect, openSinger, practiceLink, test } from './browser';
 
@@ -65,35 +65,16 @@ test('the road: a phase is moved by arrow and by hand, a show bends it, it goes 
 test('the end of a phase is reckoned from what was sung, and the next one is offered when it is there', async ({ page, request }) => {
   const address = await practiceLink(page, 'Osk Varrel');
   const today = await page.evaluate(() => new Date().toLocaleDateString('sv'));
-  const sung = (days: number, success: boolean): Entry => ({
-    id: randomUUID(),
-    assignmentId: null,
-    day: dayLater(today, -days),
-    at: `${dayLater(today, -days)}T09:00:00.000Z`,
-    what: {
-      kind: 'item',
-      exerciseId: 'rounding-scale',
-      name: 'Rounding scale',
-      sound: 'oh',
-      tempo: 80,
-      keys: [48],
-      seconds: 60,
-      load: null,
-      success,
-      effort: 2,
-      signs: [],
-      byHand: false,
-    },
-  });
+  const sung = (days: number) => lineOn(dayLater(today, -days), done({ exerciseId: 'rounding-scale', success: true }));
   const send = async (entries: Entry[]) =>
     expect((await request.post(`/api/p/${address.split('/p/')[1]}/entries`, { data: { entries } })).status()).toBe(200);
   const end = page.getByTestId('phase-end');
-  await send([sung(0, true)]);
+  await send([sung(0)]);
   await openSinger(page, 'Osk Varrel', 'Plan');
   await expect(end).toContainText('1 of 3 days running');
   await expect(end.getByRole('button')).toHaveCount(0);
   // The chapter begins with the week that was assigned today: its next days.
-  await send([sung(-1, true), sung(-2, true)]);
+  await send([sung(-1), sung(-2)]);
   await page.reload();
   await expect(end).toContainText('3 of 3 days running');
   const kept = page.waitForResponse((r) => r.request().method() === 'PUT' && r.url().endsWith('/plan'));

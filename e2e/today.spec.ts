@@ -1,9 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from '@playwright/test';
-import { randomUUID } from 'node:crypto';
 import { writeWav } from '../src/core/format/wav';
 import { parseNote } from '../src/core/music/pitch';
 import { dayLater } from '../src/core/plan/days';
+import { lineOn } from '../src/core/practice/made-log';
 import type { Entry } from '../src/core/practice/types';
 import { SimTask } from '../src/core/sim/score';
 import { sing } from '../src/core/sim/sing';
@@ -71,13 +71,8 @@ test('the one-minute check: kept at first, then compared with good days; a tired
 
   // Four good days of figures like this one's, and the same check is as usual.
   const today = await singer.evaluate(() => new Date().toLocaleDateString('sv'));
-  const line = (days: number, checked: object): Entry => ({
-    id: randomUUID(),
-    assignmentId: null,
-    day: dayLater(today, -days),
-    at: `${dayLater(today, -days)}T09:00:00.000Z`,
-    what: { kind: 'check', warm: false, markerMidi: marker, sounded: true, checked },
-  });
+  const line = (days: number, checked: object) =>
+    lineOn(dayLater(today, -days), { kind: 'check', warm: false, markerMidi: marker, sounded: true, checked });
   const send = (entries: Entry[]) => singer.request.post(`/api/p/${token}/entries`, { data: { entries } });
   expect((await send([9, 8, 7, 6].map((d) => line(d, { late: 0.02, airy: 30, loud: 0, top: 83 })))).status()).toBe(200);
   // A figure that is none is refused, and says where.

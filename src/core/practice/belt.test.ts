@@ -3,29 +3,11 @@ import { request, voice } from '../plan/drawn-voices';
 import { planFor } from '../plan/plan';
 import { beltedFrom, beltMinutes, isBelt } from './belt';
 import { loadOf } from './load';
-import { Entry, Load } from './types';
+import { done, lineOn } from './made-log';
+import { Load } from './types';
 import { workOfDay } from './work-of-day';
 
-const done = (day: string, load: Load | null): Entry => ({
-  id: day,
-  assignmentId: null,
-  day,
-  at: `${day}T09:00:00Z`,
-  what: {
-    kind: 'item',
-    exerciseId: 'belt-hold',
-    name: 'x',
-    sound: 'yeh',
-    tempo: 80,
-    keys: [60],
-    seconds: 60,
-    load,
-    success: null,
-    effort: 2,
-    signs: [],
-    byHand: false,
-  },
-});
+const sung = (day: string, load: Load | null) => lineOn(day, done({ exerciseId: 'belt-hold', load }));
 
 test('what is belted: calls and belts that reach the change, not what is spoken low, crossed or strengthened in head', () => {
   expect(SHELF.filter(isBelt).map((e) => e.id)).toEqual(['call-out', 'nay-octave', 'belt-hold']);
@@ -42,11 +24,11 @@ test('seconds belted are those voiced from two semitones under the change up', (
 test('a week is seven days up to today; nobody listening is no belting', () => {
   const load = (beltS: number): Load => ({ voicedS: 100, cycles: 1, beltS });
   const log = [
-    done('2026-11-20', load(600)),
-    done('2026-11-21', load(90)),
-    done('2026-11-27', load(30)),
-    done('2026-11-26', null),
-    done('2026-11-28', load(60)),
+    sung('2026-11-20', load(600)),
+    sung('2026-11-21', load(90)),
+    sung('2026-11-27', load(30)),
+    sung('2026-11-26', null),
+    sung('2026-11-28', load(60)),
   ];
   expect(beltMinutes(log, '2026-11-27')).toBe(2);
 });

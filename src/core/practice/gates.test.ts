@@ -5,54 +5,35 @@ import { request, voice } from '../plan/drawn-voices';
 import { planFor } from '../plan/plan';
 import { phasesFor } from '../plan/ways';
 import { gatesOf, phaseDone } from './gates';
+import { done, lineOn } from './made-log';
 import { Done, Entry } from './types';
 
-let n = 0;
-const done = (day: number, success: boolean | null, more: Partial<Done> = {}): Entry => ({
-  id: String(++n),
-  assignmentId: null,
-  day: `2026-11-${String(day).padStart(2, '0')}`,
-  at: `2026-11-${String(day).padStart(2, '0')}T09:00:00Z`,
-  what: {
-    kind: 'item',
-    exerciseId: 'falling-siren',
-    name: 'x',
-    sound: 'oo',
-    tempo: 80,
-    keys: [60],
-    seconds: 60,
-    load: null,
-    success,
-    effort: 2,
-    signs: [],
-    byHand: false,
-    ...more,
-  },
-});
+const on = (day: number, success: boolean | null, more: Partial<Done> = {}) =>
+  lineOn(`2026-11-${String(day).padStart(2, '0')}`, done({ success, ...more }));
 const PHASE = { ends: [{ sings: ['falling-siren'], days: 3 }] };
 const days = (log: Entry[], since?: string) => gatesOf(PHASE, log, since)[0].done;
 
 test('days in a row: a day that failed ends the row, one that wasn’t sung or judged doesn’t', () => {
   expect(days([])).toBe(0);
-  expect(days([done(1, true), done(2, true)])).toBe(2);
-  expect(days([done(1, true), done(2, false), done(3, true)])).toBe(1);
-  expect(days([done(1, true), done(4, null), done(5, true)])).toBe(2);
-  expect(days([done(1, true), done(2, true), done(3, false)])).toBe(0);
-  expect(days([done(1, true), done(2, true), done(3, true), done(4, true)])).toBe(3);
+  expect(days([on(1, true), on(2, true)])).toBe(2);
+  expect(days([on(1, true), on(2, false), on(3, true)])).toBe(1);
+  expect(days([on(1, true), on(4, null), on(5, true)])).toBe(2);
+  expect(days([on(1, true), on(2, true), on(3, false)])).toBe(0);
+  expect(days([on(1, true), on(2, true), on(3, true), on(4, true)])).toBe(3);
 });
 
 test('a day counts when most of its takes went as meant, easily and without a scratch', () => {
-  expect(days([done(1, true), done(1, true), done(1, false)])).toBe(1);
-  expect(days([done(1, true), done(1, false)])).toBe(0);
-  expect(days([done(1, true, { effort: 6 })])).toBe(0);
-  expect(days([done(1, true, { signs: ['scratch'] })])).toBe(0);
-  expect(days([done(1, true, { signs: ['tickle'] })])).toBe(1);
+  expect(days([on(1, true), on(1, true), on(1, false)])).toBe(1);
+  expect(days([on(1, true), on(1, false)])).toBe(0);
+  expect(days([on(1, true, { effort: 6 })])).toBe(0);
+  expect(days([on(1, true, { signs: ['scratch'] })])).toBe(0);
+  expect(days([on(1, true, { signs: ['tickle'] })])).toBe(1);
 });
 
 test('only what was sung since the phase began, and only what ends it', () => {
-  expect(days([done(1, true), done(5, true)], '2026-11-03')).toBe(1);
-  expect(days([done(1, true, { exerciseId: 'long-siren' })])).toBe(0);
-  const log = [done(1, true), done(2, true), done(3, true)];
+  expect(days([on(1, true), on(5, true)], '2026-11-03')).toBe(1);
+  expect(days([on(1, true, { exerciseId: 'long-siren' })])).toBe(0);
+  const log = [on(1, true), on(2, true), on(3, true)];
   expect(phaseDone(gatesOf(PHASE, log))).toBe(true);
   expect(phaseDone(gatesOf(PHASE, log.slice(1)))).toBe(false);
   expect(phaseDone(gatesOf({ ends: [] }, log))).toBe(false);

@@ -2,14 +2,13 @@ import { mean, standardDeviation } from 'simple-statistics';
 import { dayLater } from '../plan/days';
 import { gaussian, seededRandom } from '../signal/stats';
 import { checkedDays, isWarm, readinessOf, readinessOn, recoveredAfter, worseBy } from './readiness';
+import { before, lineOn } from './made-log';
 import { standing } from './standing';
-import { Check, Entry } from './types';
+import { Check } from './types';
 import { CHECKED, Checked } from './voice-check';
 
 const TODAY = '2026-11-27';
 const ago = (days: number) => dayLater(TODAY, -days);
-let n = 0;
-const line = (day: string, what: Entry['what']): Entry => ({ id: String(++n), assignmentId: null, day, at: `${day}T09:00:00Z`, what });
 const check = (checked: Checked, more: Partial<Check> = {}): Check => ({
   kind: 'check',
   warm: false,
@@ -18,14 +17,13 @@ const check = (checked: Checked, more: Partial<Check> = {}): Check => ({
   checked,
   ...more,
 });
-const before = { kind: 'before', hoarse: false, ill: false, pain: false, tired: false } as const;
 const USUAL: Required<Checked> = { speaks: 57, late: 0.06, airy: 20, unsteady: 10, loud: 2, breaks: 1, top: 78 };
 
 const normal = gaussian(seededRandom(11));
 /** A day of a voice whose good days differ by what is usual; `off`: so many of those to the worse in some measures. */
 const drawn = (off: Checked = {}): Checked =>
   Object.fromEntries(CHECKED.map(({ id, worse, usual }) => [id, USUAL[id] + usual * (normal() + worse * (off[id] ?? 0))]));
-const weeks = (days: number) => Array.from({ length: days }, (_, i) => line(ago(days - i), check(drawn())));
+const weeks = (days: number) => Array.from({ length: days }, (_, i) => lineOn(ago(days - i), check(drawn())));
 
 test('a value against good days, worked by hand: squares of the days and four usual ones', () => {
   const good = [20, 22, 19, 23];
@@ -61,7 +59,7 @@ test('nothing is concluded from less than two good days, of another soft note, o
   expect(readinessOf(bad, weeks(1), TODAY).lowerSt).toBe(0);
   expect(readinessOf(bad, weeks(3), TODAY).lowerSt).toBe(3);
   expect(readinessOf({ ...bad, markerMidi: 76 }, weeks(3), TODAY).lowerSt).toBe(0);
-  const hoarse = weeks(3).flatMap((e) => [e, line(e.day, { ...before, hoarse: true })]);
+  const hoarse = weeks(3).flatMap((e) => [e, lineOn(e.day, before({ hoarse: true }))]);
   expect(readinessOf(bad, hoarse, TODAY).days).toBe(0);
   expect(
     readinessOf(
@@ -78,7 +76,7 @@ test('a better day than usual raises nothing', () => {
 });
 
 test('the soft note that was there on other days and is not today ends practice; one that never was doesn’t', () => {
-  const gone = line(TODAY, check({}, { sounded: false }));
+  const gone = lineOn(TODAY, check({}, { sounded: false }));
   expect(standing([...weeks(3), gone], TODAY).stopped?.id).toBe('soft-gone');
   expect(standing([...weeks(1), gone], TODAY).stopped).toBeNull();
   const never = weeks(3).map((e) => ({ ...e, what: check({}, { sounded: false }) }));
@@ -87,12 +85,12 @@ test('the soft note that was there on other days and is not today ends practice;
 
 test('of two checks of a day the worse holds; what was sung warm doesn’t count as a day’s', () => {
   const bad = check({ ...USUAL, late: 0.5 });
-  const log = [...weeks(5), line(TODAY, bad), line(TODAY, check(USUAL))];
+  const log = [...weeks(5), lineOn(TODAY, bad), lineOn(TODAY, check(USUAL))];
   const holds = readinessOn(log, TODAY)!;
   expect(holds.lowerSt).toBeGreaterThan(0);
   expect(holds.share).toBeLessThan(1);
   expect(holds.because[0]).toBe(`The soft C#5 begins 0.50 s late; on good days ${holds.stands[0].usual.toFixed(2)} s.`);
-  expect(readinessOn([...weeks(5), line(TODAY, { ...bad, warm: true })], TODAY)).toBeNull();
+  expect(readinessOn([...weeks(5), lineOn(TODAY, { ...bad, warm: true })], TODAY)).toBeNull();
 });
 
 test('warm is when the soft note is as on good days', () => {
@@ -104,7 +102,7 @@ test('warm is when the soft note is as on good days', () => {
 });
 
 test('followed over weeks: each day against those before it, and the days until it was as usual again', () => {
-  const log = [...weeks(8), line(TODAY, check({ ...USUAL, late: 0.5 })), line(dayLater(TODAY, 3), check(USUAL))];
+  const log = [...weeks(8), lineOn(TODAY, check({ ...USUAL, late: 0.5 })), lineOn(dayLater(TODAY, 3), check(USUAL))];
   const days = checkedDays(log);
   expect(days).toHaveLength(10);
   expect(days[0].days).toBe(0);

@@ -113,24 +113,10 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               <input className="field text-base" name="part" maxLength={120} autoComplete="off" defaultValue={singer?.part} />
             </Field>
             <Field label="What they sing">
-              <select className="field text-base" name="style" defaultValue={singer?.intake?.style ?? ''}>
-                <option value="">not said</option>
-                {STYLES.map((s) => (
-                  <option key={s} value={s}>
-                    {STYLE_WORDS[s]}
-                  </option>
-                ))}
-              </select>
+              <MaySay name="style" options={STYLES} words={STYLE_WORDS} said={singer?.intake?.style} />
             </Field>
             <Field label="What they want most">
-              <select className="field text-base" name="wish" defaultValue={singer?.intake?.wish ?? ''}>
-                <option value="">not said</option>
-                {WISHES.map((w) => (
-                  <option key={w} value={w}>
-                    {WISH_WORDS[w]}
-                  </option>
-                ))}
-              </select>
+              <MaySay name="wish" options={WISHES} words={WISH_WORDS} said={singer?.intake?.wish} />
             </Field>
             <Field label="In their own words (optional)">
               <input className="field text-base" name="goals" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.goals} />
@@ -267,5 +253,29 @@ function Field({ label, children }: { label: string; children: React.ReactNode }
       {label}
       {children}
     </label>
+  );
+}
+
+/** One of some things that may be said at intake, or not. */
+function MaySay<T extends string>({
+  name,
+  options,
+  words,
+  said,
+}: {
+  name: string;
+  options: readonly T[];
+  words: Record<T, string>;
+  said?: T;
+}) {
+  return (
+    <select className="field text-base" name={name} defaultValue={said ?? ''}>
+      <option value="">not said</option>
+      {options.map((o) => (
+        <option key={o} value={o}>
+          {words[o]}
+        </option>
+      ))}
+    </select>
   );
 }
