@@ -20,6 +20,10 @@ const TOUCHED_RESERVE_ST = 2;
 /** Somebody whose speaking pitch wasn't heard speaks about so far above the lowest note (common practice, no source). */
 const SPEAKS_ABOVE_LOW_ST = 5;
 
+/** The change of a voice: the one its map is surest of, else the one expected of its type; a whole MIDI note. */
+export const changeIn = ({ passaggi }: Pick<VoiceMap, 'passaggi'>, type: VoiceTypeId): number =>
+  Math.round([...passaggi].sort((a, b) => b.confidence - a.confidence)[0]?.midi ?? expectedChange(type));
+
 /**
  * Places the keys are counted from. The ends are what the coach pinned, else what is usable, else what was touched less two
  * semitones, each end for itself. The change is the one the map is surest of, else the one expected of the voice type, which may lie
@@ -31,17 +35,16 @@ export function anchorsOf(map: VoiceMap, type: VoiceTypeId): { anchors: Anchors;
   const other = { low: 'usable-high', high: 'usable-low' } as const;
   const own = { low: 'usable-low', high: 'usable-high' } as const;
   const known = (end: 'low' | 'high') => map.usable !== null && (own[end] in map.pinned || map.pinned[other[end]] !== null);
-  const main = [...map.passaggi].sort((a, b) => b.confidence - a.confidence)[0];
   const low = Math.ceil(known('low') ? map.usable!.low.midi : map.extreme.low.midi + TOUCHED_RESERVE_ST);
   return {
     anchors: {
       low,
       high: Math.floor(known('high') ? map.usable!.high.midi : map.extreme.high.midi - TOUCHED_RESERVE_ST),
-      change: Math.round(main?.midi ?? expectedChange(type)),
+      change: changeIn(map, type),
       // Who speaks lower than they may sing has what lies near the speaking pitch at the lowest they may.
       speaking: Math.max(low + 1, Math.round(map.speakingMidi ?? map.extreme.low.midi + SPEAKS_ABOVE_LOW_ST)),
     },
-    changeMeasured: Boolean(main),
+    changeMeasured: map.passaggi.length > 0,
   };
 }
 

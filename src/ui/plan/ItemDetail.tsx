@@ -20,12 +20,15 @@ const TEMPO_REACH = 20;
 export function ItemDetail({
   item,
   exercise,
+  changeMidi,
   conflicts,
   models,
   onEdit,
 }: {
   item: PlanItem;
   exercise: Exercise;
+  /** Where this voice changes. */
+  changeMidi: number;
   conflicts: Conflict[];
   /** The coach's own voice, as it should and should not sound. */
   models: React.ReactNode;
@@ -66,7 +69,7 @@ export function ItemDetail({
           </button>
         ))}
       </div>
-      <Staff exercise={exercise} tonic={item.keys[at]} />
+      <Staff exercise={exercise} tonic={item.keys[at]} leaning={{ sound: item.sound, changeMidi }} />
       <p className="text-sm">
         {item.reason} {item.straws && <b>Today: {item.straws}.</b>}
       </p>

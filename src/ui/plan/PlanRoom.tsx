@@ -337,6 +337,7 @@ function Planner({
                       key={shown.exerciseId}
                       item={shown}
                       exercise={exercise}
+                      changeMidi={p.anchors.change}
                       conflicts={conflicts.filter((c) => c.exerciseId === shown.exerciseId)}
                       models={<ModelKeeper exercise={exercise} singer={singer} models={view.models} />}
                       onEdit={(part) => edit(shown.exerciseId, part)}

@@ -301,7 +301,7 @@ export function PracticePlayer({
       {!sounding && <p className="text-sm text-soft">{throughWater ? STRAW_REMINDER : BREATH_REMINDER}</p>}
       {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
       {!sounding && <HearModels token={token} models={models} simulated={simulated} />}
-      <Staff exercise={exercise} tonic={keys[at]} voice={voice} />
+      <Staff exercise={exercise} tonic={keys[at]} voice={voice} leaning={{ sound: item.sound, changeMidi: known.changeMidi }} />
       <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
       <ol className="flex flex-wrap gap-1" aria-label="Keys">
         {keys.map((k, i) => (

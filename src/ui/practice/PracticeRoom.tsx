@@ -11,7 +11,7 @@ import { dayMinutes } from '../../core/plan/dose';
 import { type OccasionId, type OccasionSet, warmUpFor } from '../../core/plan/occasions';
 import { mayBeSerious, SEE_DOCTOR, worst } from '../../core/plan/safety';
 import { workOfDay } from '../../core/practice/work-of-day';
-import { anchorsOf, strongest } from '../../core/plan/voice';
+import { anchorsOf, changeIn, strongest } from '../../core/plan/voice';
 import { type Model, modelsOf } from '../../core/exercise/model';
 import { keepForOffline } from './keep-for-offline';
 import { modelPath } from './HearModels';
@@ -85,7 +85,7 @@ export function PracticeRoom({ token, view }: Props) {
   const weekday = assignment ? (day >= 0 ? day : ((daysBetween(assignment.startsOn, today) % 7) + 7) % 7) : 0;
   const said = worst(saidToday(log.entries, today));
   const anchors = anchorsOf(map, singer.voiceType)?.anchors ?? null;
-  const places = anchors ?? { low: 0, change: expectedChange(singer.voiceType) };
+  const places = anchors ?? { low: 0, change: changeIn(map, singer.voiceType) };
   const bent = dayBent(today, dates);
   const readiness = readinessOn(log.entries, today);
   const belted = view.beltMinutes !== null && beltMinutes(log.entries, today) >= view.beltMinutes;

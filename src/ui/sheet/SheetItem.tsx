@@ -9,6 +9,7 @@ import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { tonicName } from '../../core/music/scale';
 import type { PlanItem } from '../../core/plan/types';
+import { changeIn } from '../../core/plan/voice';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { daysInWords } from '../plan/days';
 import { Staff } from '../staff/Staff';
@@ -46,7 +47,7 @@ export function SheetItem({
           <h2 className="text-lg font-bold print:text-base">
             {number}. {exercise.name} <span className="font-normal">on “{item.sound}”</span>
           </h2>
-          <Staff exercise={exercise} tonic={shownKey} voice={voice} />
+          <Staff exercise={exercise} tonic={shownKey} voice={voice} leaning={{ sound: item.sound, changeMidi: changeIn(map, voice) }} />
         </div>
         <div className="text-sm">
           <p className="font-bold">

@@ -1,4 +1,6 @@
 import { notesInWords } from '../../core/exercise/keys';
+import { leansIn } from '../../core/exercise/vowel-lean';
+import { changeIn } from '../../core/plan/voice';
 import { plain } from '../kit/pdf-words';
 import { dateOf } from '../kit/dates';
 import { daysInWords } from '../plan/days';
@@ -11,7 +13,7 @@ const STAFF_SCALE = 0.42;
 const GAP = 10;
 
 /** A practice sheet as a PDF to send: A4, as many pages as it takes, no exercise broken over two. */
-export async function sheetPdf({ singer, assignment }: SheetView, items: SheetView['items']): Promise<Blob> {
+export async function sheetPdf({ singer, assignment, map }: SheetView, items: SheetView['items']): Promise<Blob> {
   const { jsPDF } = await import('jspdf');
   const doc = new jsPDF({ unit: 'pt', format: 'a4' });
   const width = PAGE.width - 2 * PAGE.margin;
@@ -31,7 +33,8 @@ export async function sheetPdf({ singer, assignment }: SheetView, items: SheetVi
   };
   if (assignment.note) write(assignment.note);
   for (const [i, { item, exercise }] of items.entries()) {
-    const staff = await engraveForPaper({ exercise, tonic: item.keys[0], voice: singer.voiceType });
+    const leans = leansIn(exercise, item.sound, item.keys[0], changeIn(map, singer.voiceType));
+    const staff = await engraveForPaper({ exercise, tonic: item.keys[0], voice: singer.voiceType, leans });
     const high = Math.min((staff.height / 4) * STAFF_SCALE * 1.6, 70);
     const wide = Math.min(width, (staff.width / staff.height) * high);
     const words = doc.splitTextToSize(plain(`${exercise.how} ${item.reason} ${item.caution}`), width) as string[];

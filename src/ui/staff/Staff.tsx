@@ -1,26 +1,35 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
+import { stepSemitones } from '../../core/exercise/pattern';
 import type { Exercise } from '../../core/exercise/types';
+import { leansIn } from '../../core/exercise/vowel-lean';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { engrave } from './engrave';
 
 interface Props {
-  exercise: Pick<Exercise, 'name' | 'steps'>;
+  exercise: Pick<Exercise, 'name' | 'steps'> & Partial<Pick<Exercise, 'weight'>>;
   tonic: number;
   voice?: VoiceTypeId;
+  /** What it is sung on, and where this voice changes: the note from which an open vowel leans is marked. */
+  leaning?: { sound: string; changeMidi: number };
   /** The note marked, and what a press on a note does: for the editor. */
   selected?: number | null;
   onSelect?: (step: number) => void;
 }
 
 /** An exercise in one key on a staff, engraved by the notation library in its own font. */
-export function Staff({ exercise, tonic, voice, selected = null, onSelect }: Props) {
+export function Staff({ exercise, tonic, voice, leaning, selected = null, onSelect }: Props) {
+  const { sound, changeMidi } = leaning ?? {};
+  const leans = useMemo(
+    () => (sound === undefined || changeMidi === undefined ? [] : leansIn({ weight: 0, ...exercise }, sound, tonic, changeMidi)),
+    [exercise, sound, tonic, changeMidi],
+  );
   const box = useRef<HTMLDivElement>(null);
   const places = useRef<number[]>([]);
   useEffect(() => {
     let current = true;
-    void engrave({ exercise, tonic, voice, selected }).then((engraved) => {
+    void engrave({ exercise, tonic, voice, selected, leans }).then((engraved) => {
       if (!current) return;
       places.current = engraved.places;
       box.current?.replaceChildren(engraved.svg);
@@ -28,7 +37,8 @@ export function Staff({ exercise, tonic, voice, selected = null, onSelect }: Pro
     return () => {
       current = false;
     };
-  }, [exercise, tonic, voice, selected]);
+  }, [exercise, tonic, voice, selected, leans]);
+  const first = leans.find((l) => l.leans);
   const press = (event: React.MouseEvent) => {
     const svg = box.current?.querySelector('svg');
     if (!svg || !onSelect || places.current.length === 0) return;
@@ -41,7 +51,7 @@ export function Staff({ exercise, tonic, voice, selected = null, onSelect }: Pro
     <div
       ref={box}
       role="img"
-      aria-label={`${exercise.name} from ${noteName(tonic)}`}
+      aria-label={`${exercise.name} from ${noteName(tonic)}${first ? `; from ${noteName(tonic + stepSemitones(exercise.steps[first.step]))} up the vowel leans toward “${first.vowel}”` : ''}`}
       data-testid="staff"
       className={`min-h-14 text-ink print:min-h-0 ${onSelect ? 'cursor-pointer' : ''}`}
       onClick={onSelect ? press : undefined}

@@ -1,6 +1,7 @@
 import { NoteType, writtenLengths } from '../../core/exercise/lengths';
 import { Clef, notate } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
+import type { Lean } from '../../core/exercise/vowel-lean';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 
 export const DURATIONS: Record<NoteType, string> = {
@@ -27,7 +28,14 @@ export interface ToEngrave {
   voice?: VoiceTypeId;
   /** The note marked. */
   selected?: number | null;
+  /** Where the vowel leans, written over the notes. */
+  leans?: readonly Lean[];
 }
+
+const LEAN_FONT = 'Atkinson Hyperlegible Next Variable, sans-serif';
+const LEAN_SIZE = 13;
+/** Room over the notes for what is written there. */
+const LEAN_ROOM = 16;
 
 type Library = typeof import('vexflow/bravura');
 
@@ -41,14 +49,28 @@ async function library(): Promise<Library> {
 function draw(
   vexflow: Library,
   context: import('vexflow/bravura').RenderContext,
-  { exercise, tonic, voice, selected = null }: ToEngrave,
+  { exercise, tonic, voice, selected = null, leans = [] }: ToEngrave,
   width: number,
 ) {
-  const { Accidental, Beam, Dot, Formatter, Fraction, Stave, StaveLine, StaveNote, StaveTie, Tuplet, Voice } = vexflow;
+  const {
+    Accidental,
+    Annotation,
+    AnnotationVerticalJustify,
+    Beam,
+    Dot,
+    Formatter,
+    Fraction,
+    Stave,
+    StaveLine,
+    StaveNote,
+    StaveTie,
+    Tuplet,
+    Voice,
+  } = vexflow;
   const { clef, notes } = notate(exercise, tonic, voice);
   const how = CLEFS[clef];
   // A note may be written as several tied ones.
-  const parts = notes.map((n, step) =>
+  const parts = notes.map((n) =>
     writtenLengths(n.beats).map((length) => {
       const note = new StaveNote({
         keys: [`${n.letter.toLowerCase()}${SIGNS[n.accidental]}/${n.octave}`],
@@ -58,10 +80,16 @@ function draw(
         autoStem: true,
       });
       if (length.dots) Dot.buildAndAttach([note], { all: true });
-      if (step === selected) note.setStyle({ fillStyle: 'var(--accent)', strokeStyle: 'var(--accent)' });
       return { note, length };
     }),
   );
+  for (const { step, leans: leaning, vowel } of leans)
+    parts[step][0].note.addModifier(
+      new Annotation(leaning ? `(${vowel})` : vowel).setVerticalJustification(AnnotationVerticalJustify.TOP).setFont(LEAN_FONT, LEAN_SIZE),
+    );
+  parts.forEach((of, step) => {
+    if (step === selected) for (const { note } of of) note.setStyle({ fillStyle: 'var(--accent)', strokeStyle: 'var(--accent)' });
+  });
   const all = parts.flat();
   const written = all.map((p) => p.note);
   const stave = new Stave(2, 0, width - 6, { spaceAboveStaffLn: 3 }).addClef(how.clef, 'default', how.annotation);
@@ -85,7 +113,7 @@ function draw(
   });
   const box = staffVoice.getBoundingBox();
   return {
-    top: Math.min(stave.getYForLine(0) - 16, box ? box.getY() - 6 : 20),
+    top: Math.min(stave.getYForLine(0) - 16, box ? box.getY() - 6 : 20) - (leans.length ? LEAN_ROOM : 0),
     // The 8 of a clef that sounds an octave lower hangs under it.
     bottom: Math.max(stave.getYForLine(4) + (how.annotation ? 36 : 16), box ? box.getY() + box.getH() + 6 : 90),
     places: parts.map((of) => of[0].note.getAbsoluteX()),
