@@ -54,6 +54,9 @@ export function blocked(e: Exercise, p: Planning): { rule: RuleId; says: string 
   if (keysFor(e, anchorsFor(e, p)).length === 0) return { rule: 'voice', says: 'No key of it stays inside this voice.' };
   if (p.lean === 'pushes' && e.weight > 0 && p.phase === 0)
     return { rule: 'pushing-voice', says: 'Adds weight, and this voice has to let go of some first.' };
+  const phase = p.phases[p.phase];
+  if (phase.weight < 0 && e.weight > 0 && e.role === 'work' && p.lean !== 'light')
+    return { rule: 'phase', says: `Adds weight, and “${phase.name}” lets go of it first.` };
   if (e.place === 'at' && SCRATCHY_STRANDS.includes(e.strand) && p.grades.crossing < 3)
     return { rule: 'through-the-change', says: 'It stays at the change; pass through it first.' };
   const missing = e.needs.filter((m) => !p.materials.includes(m));

@@ -6,6 +6,7 @@ import { anchorsOf } from './voice';
 import { bareMap } from './made-map';
 import { usualRequest } from './request';
 import { DATE_KINDS, dayBent, RoadDate } from './dates';
+import { planFor } from './plan';
 import { roadOf, shifted } from './road';
 import { isWork } from './types';
 
@@ -139,4 +140,18 @@ test('a phase begins in another week when the one before is made longer or short
   // No phase begins in the second week, and none can begin before the road does.
   expect(shifted(weeks, 2, 4, {})).toBeNull();
   expect(shifted(weeks, begins, 1, {})).toBeNull();
+});
+
+test('what ends a phase is sung in each of its weeks, whatever else is turned', () => {
+  for (const finding of FINDING_NAMES) {
+    const plan = mezzo(finding);
+    const { phases } = planFor(plan)!;
+    const weeks = roadOf({ plan, from: FROM, weeks: 16, dates: [] });
+    for (const phase of phases)
+      for (const gate of phase.ends) {
+        const of = weeks.filter((w) => w.phase.id === phase.id).map((w) => w.items.some((it) => gate.sings.includes(it.exerciseId)));
+        // What this voice isn't ready for can't be sung in any of them.
+        if (of[0]) expect([finding, phase.id, gate.sings, of]).toEqual([finding, phase.id, gate.sings, of.map(() => true)]);
+      }
+  }
 });

@@ -78,7 +78,7 @@ export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {} }: R
     const phase = first.phases[index];
     const samePhase = before?.phase.id === phase.id;
     if (!before || !bent.nothingNew)
-      full = itemsOf({ ...request, phase: index, phaseId: phase.id }, samePhase ? before : undefined, resting, w);
+      full = itemsOf({ ...request, phase: index, phaseId: phase.id }, phase, samePhase ? before : undefined, resting, w);
     const kept = lightened(full, load).filter((it) => bent.test || it.part !== 'test');
     // A test that pauses is nothing new when it comes back.
     const practised = (items: readonly PlanItem[]) => items.filter((it) => it.part !== 'test').map((it) => it.exerciseId);
@@ -146,16 +146,25 @@ const daysOf = (startsOn: string, dates: readonly RoadDate[], p: Planning): Road
   });
 
 /** The week's items; against the week before one work item makes room for another, and what rests doesn't come back yet. */
-function itemsOf(request: PlanRequest, before: RoadWeek | undefined, resting: ReadonlyMap<string, number>, week: number): PlanItem[] {
-  const still = new Set([...resting].flatMap(([id, since]) => (week - since <= RESTS_WEEKS ? [id] : [])));
+function itemsOf(
+  request: PlanRequest,
+  { ends }: Pick<Phase, 'ends'>,
+  before: RoadWeek | undefined,
+  resting: ReadonlyMap<string, number>,
+  week: number,
+): PlanItem[] {
+  // What ends the phase is sung in all of its weeks.
+  const stays = ends.flatMap((gate) => gate.sings);
+  const still = new Set([...resting].flatMap(([id, since]) => (week - since <= RESTS_WEEKS && !stays.includes(id) ? [id] : [])));
   const usual = (without: ReadonlySet<string>) =>
     planFor({ ...request, shelf: request.shelf.filter((e) => !without.has(e.id)) })?.items ?? [];
   if (!before) return usual(still);
   const work = before.items.filter(isWork);
   if (work.length < 2) return usual(new Set());
+  const may = work.filter((it) => !stays.includes(it.exerciseId));
+  if (may.length === 0) return usual(still);
   // The one that was there longest, by turns.
-  const goes = work[week % work.length].exerciseId;
-  const turned = usual(new Set([...still, goes]));
+  const turned = usual(new Set([...still, may[week % may.length].exerciseId]));
   // Where nothing else serves, it stays.
   return turned.filter(isWork).length >= work.length ? turned : usual(new Set());
 }
