@@ -93,10 +93,12 @@ test('the one-minute check: kept at first, then compared with good days; a tired
   await expect(result).toContainText(/under its good days|Under its good days/);
   await expect(result).toContainText('airier than usual');
   await singer.getByRole('button', { name: 'That’s how it is' }).click();
-  await expect(singer.getByTestId('day-bent')).toContainText('lower today');
+  await expect(singer.getByTestId('day-bent')).toContainText('what reaches above the change');
   await expect(singer.getByRole('button', { name: /How is the voice today/ })).toHaveCount(0);
 
-  // The coach sees it beside the good days.
+  // The coach sees it in the plan, and beside the good days.
+  await openSinger(coach, SINGER, 'Plan');
+  await expect(coach.getByTestId('readiness')).toContainText('airier than usual');
   await openSinger(coach, SINGER, 'Progress');
   await expect(coach.getByTestId('checked-days').locator('li')).toHaveCount(5);
   await expect(coach.getByTestId('entry').filter({ hasText: 'check of the voice' }).first()).toContainText('airier');

@@ -57,7 +57,7 @@ test('a tired voice sings what reaches above the change lower, says so, and stop
   const work = workOfDay(items, null, { ...USUAL, readiness: { ...readiness(2), because: ['The soft note came late.'] } }, plan.anchors);
   expect(Math.max(...tops(work.items))).toBe(Math.max(...tops(items)) - 2);
   expect(work.because).toEqual([
-    'What reaches above your change is a tone lower today, and 60 % of the minutes.',
+    'Today what reaches above the change is a tone lower, and 60 % of the minutes.',
     'The soft note came late.',
   ]);
 });

@@ -54,7 +54,7 @@ export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
       ...(!unwell && returning < 1 ? [`On the way back: ${Math.round(returning * 100)} % of the usual minutes today, and softer.`] : []),
       ...(bent ? [bent.because] : []),
       ...(asked.length < usual.length ? ['The week’s belting is done: what carries chest high rests until there is room again.'] : []),
-      ...(lowerSt > 0 ? [`${LOWER_WORDS[lowerSt]} today, and ${Math.round(share * 100)} % of the minutes.`, ...readiness!.because] : []),
+      ...(lowerSt > 0 ? [`Today ${lowerWords(lowerSt)}, and ${Math.round(share * 100)} % of the minutes.`, ...readiness!.because] : []),
     ],
   };
 }
@@ -62,9 +62,6 @@ export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
 /** What is sung when a voice is spared: no test, no weight, no range. */
 const isLight = ({ role, weight, strand }: Exercise) => role !== 'test' && weight <= 0 && (strand !== 'range' || weight < 0);
 
-const LOWER_WORDS = [
-  '',
-  'What reaches above your change is a semitone lower',
-  'What reaches above your change is a tone lower',
-  'What reaches above your change is a tone and a half lower',
-];
+const BY_WORDS = ['', 'a semitone', 'a tone', 'a tone and a half'];
+/** How much lower a day is sung, in words: semitones, 1 to 3. */
+export const lowerWords = (lowerSt: number): string => `what reaches above the change is ${BY_WORDS[lowerSt]} lower`;

@@ -32,6 +32,8 @@ import { ruleForToday } from '../../core/plan/safety';
 import type { Notice as HealthNotice } from '../../core/practice/health';
 import { chaptersOf, type Stand } from '../../core/practice/chapters';
 import { gatesOf } from '../../core/practice/gates';
+import { readinessOn } from '../../core/practice/readiness';
+import { lowerWords } from '../../core/practice/work-of-day';
 import type { Entry } from '../../core/practice/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
@@ -39,6 +41,7 @@ import { useShortcuts } from '../kit/useShortcuts';
 import { dateOf } from '../kit/dates';
 import { FINDING_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
+import { READY_WORDS } from '../practice/words';
 import { AssignPanel } from './AssignPanel';
 import { dayKey } from './days';
 import { DifferenceList } from './DifferenceList';
@@ -65,6 +68,8 @@ interface Props {
     others: { id: string; singer: string }[];
     assigned: { id: string; createdAt: Date; startsOn: string; stand: Stand | null; items: PlanItem[] }[];
     schoolSaid: boolean;
+    /** The studio's own day. */
+    day: string;
     practised: Entry[];
     notices: HealthNotice[];
     models: Model[];
@@ -179,6 +184,7 @@ function Planner({
     const chapter = chaptersOf(assigned).at(-1);
     return gatesOf(phase, view.practised, chapter?.phase === phase.name ? chapter.from : undefined);
   }, [assigned, phase, view.practised]);
+  const readiness = useMemo(() => readinessOn(view.practised, view.day), [view.practised, view.day]);
   // The road is printed by itself.
   const offPaper = road ? 'print:hidden' : '';
 
@@ -274,6 +280,12 @@ function Planner({
         {view.today && ruleForToday(view.today) && (
           <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="today">
             <b>Today:</b> {ruleForToday(view.today)!.says}
+          </p>
+        )}
+        {readiness && readiness.lowerSt > 0 && (
+          <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="readiness">
+            <b>Today’s voice:</b> {READY_WORDS[readiness.lowerSt]}. {readiness.because.join(' ')} On the phone{' '}
+            {lowerWords(readiness.lowerSt)}, and {Math.round(readiness.share * 100)} % of the minutes.
           </p>
         )}
         <p aria-live="polite" className="sr-only">
