@@ -90,7 +90,14 @@ test('opened once it opens without a network; what was done then goes when the n
   await context.setOffline(false);
   await expect(singer.getByRole('status')).toHaveCount(0);
   await openSinger(coach, 'Lio Fenn', 'Progress');
-  await expect(coach.getByTestId('entry').filter({ hasText: 'told afterwards' })).toHaveCount(1);
+  const told = coach.getByTestId('entry').filter({ hasText: 'told afterwards' });
+  await expect(told).toHaveCount(1);
+  // What nobody heard counts once the coach says so, and is there after a reload.
+  const granted = coach.waitForResponse((r) => r.request().method() === 'PUT' && r.url().includes('/api/practice/'));
+  await told.getByRole('button', { name: /went as meant$/ }).click();
+  expect((await granted).status()).toBe(200);
+  await coach.reload();
+  await expect(told.getByRole('button', { name: /went as meant$/ })).toHaveAttribute('aria-pressed', 'true');
 
   // Only this singer's: another token is nobody's, and an ended one is nobody's any more.
   const send = (token: string) => context.request.post(`/api/p/${token}/entries`, { data: { entries: [] } });

@@ -112,7 +112,9 @@ export const TemplateInput = z.object({
 });
 
 export const EntriesInput = z.object({ entries: z.array(EntryShape).max(500) });
-export const AnswerInput = z.object({ answer: z.string().trim().max(2000) });
+export const AnswerInput = z
+  .object({ answer: z.string().trim().max(2000).optional(), granted: z.boolean().optional() })
+  .refine((word) => word.answer !== undefined || word.granted !== undefined, 'Say an answer, or whether it counts as gone well.');
 
 export const SongInput = z.object({ id: z.uuid(), song: SongShape, note: z.string().max(4000).default('') });
 

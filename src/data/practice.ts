@@ -20,11 +20,17 @@ export async function practiceOf({ db, studioId }: StudioTx, singerId: string, f
       at: practice.at,
       what: practice.what,
       answer: practice.answer,
+      granted: practice.granted,
     })
     .from(practice)
     .where(and(eq(practice.studioId, studioId), eq(practice.singerId, singerId), gte(practice.day, fromDay)))
     .orderBy(asc(practice.at));
-  return rows.map(({ answer, ...r }) => ({ ...r, at: r.at.toISOString(), ...(answer ? { answer } : {}) }));
+  return rows.map(({ answer, granted, ...r }) => ({
+    ...r,
+    at: r.at.toISOString(),
+    ...(answer ? { answer } : {}),
+    ...(granted ? { granted } : {}),
+  }));
 }
 
 /** Add lines to a singer's log; one that is there already stays as it is. */
@@ -36,11 +42,15 @@ export async function addPractice({ db, studioId }: StudioTx, singerId: string, 
     .onConflictDoNothing();
 }
 
-/** Answer a line of a log. @returns false where there is no such line. */
-export async function answerPractice({ db, studioId }: StudioTx, id: string, answer: string): Promise<boolean> {
+/** Keep the coach's word on a line of a log. @returns false where there is no such line. */
+export async function answerPractice(
+  { db, studioId }: StudioTx,
+  id: string,
+  word: { answer?: string; granted?: boolean },
+): Promise<boolean> {
   const rows = await db
     .update(practice)
-    .set({ answer })
+    .set(word)
     .where(and(eq(practice.studioId, studioId), eq(practice.id, id)))
     .returning({ id: practice.id });
   return rows.length > 0;

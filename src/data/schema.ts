@@ -443,6 +443,8 @@ export const practice = pgTable(
     what: jsonb('what').$type<Entry['what']>().notNull(),
     /** The coach's answer to the singer's words in it. */
     answer: text('answer').notNull().default(''),
+    /** The coach's word that it went as meant, where nobody listened. */
+    granted: boolean('granted').notNull().default(false),
     receivedAt: at('received_at').notNull().defaultNow(),
   },
   (t) => [

@@ -140,5 +140,11 @@ test('a singer’s own words stand in the list until they are answered; the phon
   await answer(id, { answer: 'A tone higher next week.' });
   expect(await asks()).toBeNull();
   expect((await viewPractice(token)).entries.find((e) => e.id === id)?.answer).toBe('A tone higher next week.');
+  // The coach's word that it went as meant stands beside the answer, and can be taken back.
+  await answer(id, { granted: true });
+  const line = async () => (await viewPractice(token)).entries.find((e) => e.id === id);
+  expect(await line()).toMatchObject({ granted: true, answer: 'A tone higher next week.' });
+  await answer(id, { granted: false });
+  expect(await line()).not.toHaveProperty('granted');
   await expect(answer(randomUUID(), { answer: 'x' })).rejects.toThrow(/no such line/);
 });

@@ -142,6 +142,7 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     at: At,
     what: entry.what,
     answer: Text(2000).default(''),
+    granted: z.boolean().default(false),
     received_at: At,
   }),
 };

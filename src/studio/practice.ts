@@ -66,9 +66,9 @@ export async function addEntries({ tx }: Context, singerId: string, { entries }:
   );
 }
 
-/** Answer a singer's own words; the phone shows it. @throws Refusal (not-found) where there is no such line. */
-export async function answer({ tx }: Context, entryId: string, { answer }: z.infer<typeof AnswerInput>) {
-  if (!isId(entryId) || !(await answerPractice(tx, entryId, answer)))
+/** The coach's word on a line of a log: an answer, which the phone shows, or that what nobody heard went as meant. @throws Refusal (not-found) where there is no such line. */
+export async function answer({ tx }: Context, entryId: string, word: z.infer<typeof AnswerInput>) {
+  if (!isId(entryId) || !(await answerPractice(tx, entryId, word)))
     throw new Refusal('not-found', 'There is no such line in any log of this studio.');
 }
 

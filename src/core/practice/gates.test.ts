@@ -5,6 +5,7 @@ import { request, voice } from '../plan/drawn-voices';
 import { planFor } from '../plan/plan';
 import { phasesFor } from '../plan/ways';
 import { gatesOf, phaseDone } from './gates';
+import { practisedOf } from './log';
 import { done, lineOn } from './made-log';
 import { Done, Entry } from './types';
 
@@ -28,6 +29,15 @@ test('a day counts when most of its takes went as meant, easily and without a sc
   expect(days([on(1, true, { effort: 6 })])).toBe(0);
   expect(days([on(1, true, { signs: ['scratch'] })])).toBe(0);
   expect(days([on(1, true, { signs: ['tickle'] })])).toBe(1);
+});
+
+test('what was told by hand counts once the coach says that it went as meant', () => {
+  const told = on(1, null, { byHand: true });
+  expect(days([told, on(2, true)])).toBe(1);
+  expect(days([{ ...told, granted: true }, on(2, true)])).toBe(2);
+  // What was heard to fail isn't granted away.
+  expect(days([{ ...on(1, false), granted: true }])).toBe(0);
+  expect(practisedOf([{ ...told, granted: true }], 'falling-siren')[0].success).toBe(true);
 });
 
 test('only what was sung since the phase began, and only what ends it', () => {

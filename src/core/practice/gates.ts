@@ -1,6 +1,8 @@
 import { MOST_EFFORT, ruleForSign } from '../plan/safety';
 import type { Gate, Phase } from '../plan/types';
-import { Done, Entry, isDone } from './types';
+import { Done, Entry, isDone, wentWell } from './types';
+
+type Sung = Entry & { what: Done };
 
 /** Where a condition of a phase's end stands. */
 export interface GateState extends Gate {
@@ -14,18 +16,18 @@ const troubled = ({ signs, effort }: Done): boolean =>
   signs.some((s) => ruleForSign(s).does !== 'gentler') || (effort !== null && effort > MOST_EFFORT);
 
 /** Of the takes of a day that were judged more than half went as meant, and none told of trouble; null where none was judged. */
-function asMeant(takes: readonly Done[]): boolean | null {
-  const judged = takes.filter((t) => t.success !== null);
+function asMeant(takes: readonly Sung[]): boolean | null {
+  const judged = takes.filter((t) => wentWell(t) !== null);
   if (judged.length === 0) return null;
-  return judged.filter((t) => t.success).length > judged.length / 2 && !takes.some(troubled);
+  return judged.filter(wentWell).length > judged.length / 2 && !takes.some((t) => troubled(t.what));
 }
 
 /** Where each condition of a phase's end stands, from what was practised since a day (the first of the phase; absent: since ever). */
 export function gatesOf({ ends }: Pick<Phase, 'ends'>, log: readonly Entry[], since = ''): GateState[] {
   return ends.map((gate): GateState => {
-    const byDay = new Map<string, Done[]>();
+    const byDay = new Map<string, Sung[]>();
     for (const e of log)
-      if (isDone(e) && e.day >= since && gate.sings.includes(e.what.exerciseId)) byDay.set(e.day, [...(byDay.get(e.day) ?? []), e.what]);
+      if (isDone(e) && e.day >= since && gate.sings.includes(e.what.exerciseId)) byDay.set(e.day, [...(byDay.get(e.day) ?? []), e]);
     let done = 0;
     for (const [, takes] of [...byDay.entries()].sort(([a], [b]) => b.localeCompare(a))) {
       const meant = asMeant(takes);

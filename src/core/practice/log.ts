@@ -3,7 +3,7 @@ import { Practised } from '../plan/progress';
 import { dayLater, daysOfWeek } from '../plan/days';
 import { addLoads } from './load';
 import { ruleForToday } from '../plan/safety';
-import { Entry, isBefore, isDone, Load } from './types';
+import { Entry, isBefore, isDone, Load, wentWell } from './types';
 
 /** What was practised on a day. */
 export interface DayLog {
@@ -41,7 +41,7 @@ export const practisedOf = (entries: readonly Entry[], exerciseId: string): Prac
     .filter(isDone)
     .filter((e) => e.what.exerciseId === exerciseId)
     .sort((a, b) => a.at.localeCompare(b.at))
-    .map(({ day, what: { success, effort, signs } }) => ({ day, success, effort, signs }));
+    .map((e) => ({ day: e.day, success: wentWell(e), effort: e.what.effort, signs: e.what.signs }));
 
 export interface Kept {
   done: number;

@@ -91,7 +91,12 @@ export interface Entry {
   what: Before | Done | Check;
   /** What the coach answered to the singer's words; missing where nothing was. */
   answer?: string;
+  /** The coach's word that it went as meant, though nobody listened. */
+  granted?: boolean;
 }
+
+/** Whether an exercise of the log went as meant: as it was heard, else as the coach says; null: not told. */
+export const wentWell = ({ what, granted }: Entry & { what: Done }): boolean | null => what.success ?? (granted ? true : null);
 
 export const isDone = (e: Entry): e is Entry & { what: Done } => e.what.kind === 'item';
 export const isCheck = (e: Entry): e is Entry & { what: Check } => e.what.kind === 'check';

@@ -16,6 +16,7 @@ import { dayKey } from '../plan/days';
 import { KeptNote } from '../outbox/KeptNote';
 import { checkInWords, feltInWords, heardInWords, toldInWords } from '../practice/words';
 import { CheckedDays } from './CheckedDays';
+import { Granted } from './Granted';
 import { Chapters } from './Chapters';
 import { News } from './News';
 import { Report } from './Report';
@@ -151,6 +152,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                         )}
                       </span>
                     )}
+                    {isDone(e) && e.what.success === null && <Granted entry={e} name={e.what.name} />}
                     {isDone(e) && e.what.word && (
                       <div className="w-full pl-[4.75rem]">
                         <KeptNote

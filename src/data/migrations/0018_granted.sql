@@ -1,0 +1,1 @@
+ALTER TABLE "practice" ADD COLUMN "granted" boolean DEFAULT false NOT NULL;

@@ -1,0 +1,26 @@
+import { useState } from 'react';
+import type { Entry } from '../../core/practice/types';
+import { addressOf } from '../../sync/ask';
+import { say } from '../../sync/words';
+import { ForCoaches } from '../kit/may-change';
+
+/** The coach's word that what nobody listened to went as meant: it counts like a take that was heard. */
+export function Granted({ entry, name }: { entry: Pick<Entry, 'id' | 'day' | 'granted'>; name: string }) {
+  const [granted, setGranted] = useState(entry.granted ?? false);
+  const path = addressOf('PUT /api/practice/[entryId]', { entryId: entry.id });
+  return (
+    <ForCoaches>
+      <button
+        className={`button-small min-h-7 ${granted ? 'border-accent text-accent' : 'text-soft'}`}
+        aria-pressed={granted}
+        aria-label={`${name} on ${entry.day} went as meant`}
+        onClick={() => {
+          setGranted(!granted);
+          say({ method: 'PUT', path, subject: `${path}#granted`, body: { granted: !granted } });
+        }}
+      >
+        Went as meant
+      </button>
+    </ForCoaches>
+  );
+}
