@@ -20,12 +20,31 @@ const onPhone = async (browser: Browser, baseURL: string) =>
 const wavOf = (task: SimTask, airy: number, seed: number) =>
   writeWav(sing({ ...VOICE, breathiness: airy }, task, { seed, sampleRate: 44100, vowel: 'ah', snrDb: 50 }).pcm, 16);
 
+/** How many takes this browser keeps until the server has them. */
+const takesKept = (page: Page) =>
+  page.evaluate(async () => {
+    if (!(await indexedDB.databases()).some((db) => db.name === 'wendel-takes')) return 0;
+    return new Promise<number>((resolve, reject) => {
+      const opening = indexedDB.open('wendel-takes');
+      opening.onerror = () => reject(opening.error!);
+      opening.onsuccess = () => {
+        const counting = opening.result.transaction('takes').objectStore('takes').count();
+        counting.onsuccess = () => {
+          opening.result.close();
+          resolve(counting.result);
+        };
+      };
+    });
+  });
+
 /** Sing one part of the check when the page listens. */
 async function part(page: Page, sings: (wav: Uint8Array) => Promise<void>, wav: Uint8Array) {
   await page.getByRole('button', { name: 'Begin' }).click();
   const done = page.getByRole('button', { name: 'Done' });
   await expect(done).toBeVisible();
   await sings(wav);
+  // Heard here and forgotten: nothing of it lies in the browser, to be sent by itself some day.
+  expect(await takesKept(page)).toBe(0);
   // A part ends by itself when its time is over.
   if (await done.isVisible()) await done.click({ timeout: 2000 }).catch(() => undefined);
   await expect(done).toHaveCount(0);

@@ -82,7 +82,8 @@ function createKeeper(identity: TakeIdentity, axis: TimbreAxis | null) {
   let unwritten: Float32Array[] = [];
   let unwrittenLength = 0;
   let number = 0;
-  let failed = false;
+  // What is only heard here leaves nothing behind, whenever the page goes away.
+  let failed = identity.hereOnly ?? false;
   let over: () => void = () => {};
   // While this lock is held nobody takes the recording for cut off.
   void navigator.locks.request(recordingLock(identity.id), () => new Promise<void>((resolve) => (over = resolve)));

@@ -23,6 +23,8 @@ export interface TakeIdentity {
   song?: { id: string; semitones: number } | null;
   /** The singer's own link it goes by; absent: the coach's side. */
   via?: string;
+  /** Heard on this device and forgotten: it is never kept, and never sent. */
+  hereOnly?: boolean;
   /** Whose take it is; an earlier version kept it without. */
   account?: Account;
 }

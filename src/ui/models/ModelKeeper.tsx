@@ -7,7 +7,6 @@ import { openMicrophone } from '../../audio/input';
 import { Manner, MANNERS, Model, MODEL_RATE, MODEL_S, modelsOf } from '../../core/exercise/model';
 import { readWav, writeWav } from '../../core/format/wav';
 import { resample } from '../../core/signal/resample';
-import { forgetKept } from '../../sync/kept-takes';
 import { useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { chosenMicrophone } from '../listen/sources';
@@ -43,7 +42,6 @@ export function ModelKeeper({
     recorder.close();
     setMaking(null);
     if (!finished) return;
-    void forgetKept(finished.take.id).catch(() => undefined);
     const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
     const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
     const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
@@ -75,6 +73,7 @@ export function ModelKeeper({
           lessonId: null,
           step: 'model',
           asked: null,
+          hereOnly: true,
         },
         (events) => openMicrophone(chosenMicrophone(), events),
       );

@@ -3,7 +3,6 @@ import { Mic, MicOff, Play, Square } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { openMicrophone } from '../../audio/input';
-import { forgetKept } from '../../sync/kept-takes';
 import { noteName } from '../../core/music/pitch';
 import { inVoice } from '../../core/exercise/keys';
 import { patternSpan } from '../../core/exercise/pattern';
@@ -192,10 +191,7 @@ export function PracticePlayer({
       // Without anybody's word for recording it is heard once and gone.
       setOwn({ now, before: mayKeep ? await keepOwn(exercise.id, now) : null });
     }
-    if (finished) {
-      if (keeping && mayKeep) void recorder.deliver(finished).catch(() => undefined);
-      else void forgetKept(finished.take.id).catch(() => undefined);
-    }
+    if (finished && !finished.take.hereOnly) void recorder.deliver(finished).catch(() => undefined);
     recorder.close();
     setResult({ seconds, keys: sung, load, judged });
   };
@@ -218,6 +214,7 @@ export function PracticePlayer({
             lessonId: null,
             step: `practice: ${exercise.name}`.slice(0, 60),
             via: token,
+            hereOnly: !(keeping && mayKeep),
           },
           (events) => openMicrophone(null, events),
         );

@@ -8,7 +8,6 @@ import { isWarm, Readiness, readinessOf } from '../../core/practice/readiness';
 import type { Check, Entry } from '../../core/practice/types';
 import { CHECK_PARTS, checkedIn, CheckPart, MARKER_SOUND, PartHeard, SIREN_SOUND } from '../../core/practice/voice-check';
 import type { Task } from '../../core/take/types';
-import { forgetKept } from '../../sync/kept-takes';
 import { Notice } from '../kit/Notice';
 import { useRecorder } from '../listen/useRecorder';
 
@@ -75,7 +74,6 @@ export function VoiceCheck({
     const finished = await recorder.stop();
     if (!finished) return;
     const result = await finished.heard;
-    void forgetKept(finished.take.id).catch(() => undefined);
     const last = at + 1 === parts.length;
     if (last) recorder.close();
     if (!result?.findings || !result.trace) return setProblem(result?.error ?? 'Nothing could be heard: sing this part again.');
@@ -118,6 +116,7 @@ export function VoiceCheck({
           lessonId: null,
           step: 'check',
           via: token,
+          hereOnly: true,
         },
         (events) => openMicrophone(null, events),
       );
