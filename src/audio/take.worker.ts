@@ -83,16 +83,16 @@ function createKeeper(identity: TakeIdentity, axis: TimbreAxis | null) {
   let unwrittenLength = 0;
   let number = 0;
   // What is only heard here leaves nothing behind, whenever the page goes away.
-  let failed = identity.hereOnly ?? false;
+  let keeps = !identity.hereOnly;
   let over: () => void = () => {};
   // While this lock is held nobody takes the recording for cut off.
   void navigator.locks.request(recordingLock(identity.id), () => new Promise<void>((resolve) => (over = resolve)));
   const attempt = async (work: () => Promise<void>) => {
-    if (failed) return;
+    if (!keeps) return;
     try {
       await work();
     } catch (error) {
-      failed = true;
+      keeps = false;
       send({ kind: 'unkept', full: (error as DOMException).name === 'QuotaExceededError' });
     }
   };

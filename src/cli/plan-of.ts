@@ -1,7 +1,7 @@
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { logOfVoice, mapOfVoice, VoiceFile } from '../core/format/voice-file';
 import { occasionSet, occasionSets } from '../core/plan/occasions';
-import { planFor, planning } from '../core/plan/plan';
+import { planFrom, planning } from '../core/plan/plan';
 import { propose } from '../core/plan/progress';
 import { usualRequest } from '../core/plan/request';
 import { dayBent, daysToShow } from '../core/plan/dates';
@@ -9,7 +9,7 @@ import { roadOf } from '../core/plan/road';
 import { ruleForToday } from '../core/plan/safety';
 import { workOfDay } from '../core/practice/work-of-day';
 import { PlanItem, PlanRequest } from '../core/plan/types';
-import { schoolsFor } from '../core/plan/which-school';
+import { askingOf, schoolsFor } from '../core/plan/which-school';
 import { noticesOf, returnShare } from '../core/practice/health';
 import { gatesOf } from '../core/practice/gates';
 import { readinessOn } from '../core/practice/readiness';
@@ -34,9 +34,9 @@ export const requestOf = (voice: VoiceFile): PlanRequest =>
 /** As printed with --json; the schema is in docs/plan.schema.json. */
 export function planJson(voice: VoiceFile) {
   const request = requestOf(voice);
-  const plan = planFor(request);
   const p = planning(request);
-  if (!plan || !p) throw new Error('Nothing can be planned for a voice without a range.');
+  if (!p) throw new Error('Nothing can be planned for a voice without a range.');
+  const plan = planFrom(p);
   const log = logOfVoice(voice);
   const rule = ruleForToday(voice.today);
   const bent = dayBent(voice.day, voice.dates);
@@ -67,13 +67,7 @@ export function planJson(voice: VoiceFile) {
       share: work.share,
       items: work.items.map(({ exercise: _, ...it }): PlanItem => it),
     },
-    schools: schoolsFor({
-      style: voice.person.style,
-      wish: voice.person.wish,
-      findings: request.map.findings.map((f) => f.name),
-      lean: p.lean,
-      minor: p.minor,
-    }),
+    schools: schoolsFor(askingOf(p, voice.person)),
     sets: occasionSets(p),
     notices: noticesOf(log, voice.day, { professional: voice.person.professional, daysToShow: daysToShow(voice.dates, voice.day) }),
     progress: Object.fromEntries(plan.items.map((it) => [it.exerciseId, propose(practisedOf(log, it.exerciseId), voice.day)])),

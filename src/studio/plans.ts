@@ -10,7 +10,7 @@ import { SONG_LINE } from '../core/plan/plan';
 import type { Plan, PlanItem } from '../core/plan/types';
 import { keyNameOf } from '../core/song/keys';
 import type { Song } from '../core/song/types';
-import { usualRequest, USUAL_TERMS } from '../core/plan/request';
+import { inPhase, Terms, usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Entry } from '../core/practice/types';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
 import { StudioTx } from '../data/client';
@@ -106,11 +106,10 @@ export async function assign({ tx }: Context, input: z.infer<typeof AssignmentIn
       throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
     return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
   });
-  const plan = await planOf(tx, singer, whole);
+  const terms = (await planningOf(tx, singer.id)).terms ?? USUAL_TERMS;
+  const plan = await planOf(tx, singer, terms, whole);
   // The phase that a week was assigned in is the one the singer is in, whatever the map says later.
-  const { terms } = await planningOf(tx, singer.id);
-  if (plan && terms?.phaseId === undefined)
-    await savePlanning(tx, singer.id, { terms: { ...(terms ?? USUAL_TERMS), phase: plan.phase, phaseId: plan.phases[plan.phase].id } });
+  if (plan && terms.phaseId === undefined) await savePlanning(tx, singer.id, { terms: inPhase(terms, plan.phases, plan.phase) });
   const stand = plan && { phase: plan.phases[plan.phase].name, grades: plan.grades };
   return insertAssignment(tx, { ...input, items, stand });
 }
@@ -125,8 +124,7 @@ function ofSong(line: Exercise, { song, semitones }: { song: Song; semitones: nu
 }
 
 /** The plan of a singer as it is worked out now, without the coach's edits. */
-async function planOf(tx: StudioTx, singer: SingerRow, shelf: readonly Exercise[]): Promise<Plan | null> {
-  const { terms } = await planningOf(tx, singer.id);
+async function planOf(tx: StudioTx, singer: SingerRow, terms: Terms, shelf: readonly Exercise[]): Promise<Plan | null> {
   return planFor(
     usualRequest({
       ...terms,

@@ -127,7 +127,7 @@ function bentBy(date: RoadDate, day: string): DayBent | null {
   return null;
 }
 
-/** What the dates make of a day; of several the one with a set of its own, then the one that leaves least; null on a day like any other. */
+/** What the dates make of a day; of several a show’s own day, then the one that leaves least; null on a day like any other. */
 export function dayBent(day: string, dates: readonly RoadDate[]): DayBent | null {
   const bent = dates.flatMap((date) => bentBy(date, day) ?? []);
   return bent.sort((a, b) => Number(b.set === 'show-day') - Number(a.set === 'show-day') || a.load - b.load)[0] ?? null;

@@ -18,7 +18,8 @@ export const dayMinutes = (items: readonly Dosed[], day: number): number =>
 
 export const weekMinutes = (item: Dosed): number => item.minutes * item.timesADay * item.days.length;
 
-const WEEK = Array.from({ length: DAYS_A_WEEK }, (_, d) => d);
+/** The days of a week, 0 the first. */
+export const WEEK = Array.from({ length: DAYS_A_WEEK }, (_, d) => d);
 
 /** The fullest day of a week: minutes of a set and of the day. */
 export const fullest = (items: readonly Dosed[]) => ({

@@ -1,9 +1,9 @@
 import type { Exercise } from '../exercise/types';
 import { keysFor } from '../exercise/keys';
 import { anchorsFor, blocked, Planning } from './check';
-import { STEP_MINUTES } from './dose';
+import { STEP_MINUTES, WEEK } from './dose';
 import { itemFor } from './plan';
-import { DAYS_A_WEEK, Part, PlanItem } from './types';
+import { Part, PlanItem } from './types';
 
 /** What a stage of a set is for, with the exercises that serve it, those asked for first in front (common practice, no source). */
 const STAGES = {
@@ -159,8 +159,6 @@ export interface OccasionSet {
   items: PlanItem[];
 }
 
-const WHOLE_WEEK = Array.from({ length: DAYS_A_WEEK }, (_, d) => d);
-
 /**
  * The set for an occasion in this voice: for each stage the first of its exercises that this voice may sing now, in its own keys.
  * The minutes of a stage that nothing serves go to the one before it; no set is longer than a day's practice. Empty where nothing
@@ -181,7 +179,7 @@ export function occasionSet(id: OccasionId, p: Planning): PlanItem[] {
       continue;
     }
     const item = itemFor(e, part, p, ['occasion']);
-    out.push({ ...item, keys: keysIn(e, p, low), minutes: minutes + spare, timesADay: 1, days: [...WHOLE_WEEK] });
+    out.push({ ...item, keys: keysIn(e, p, low), minutes: minutes + spare, timesADay: 1, days: [...WEEK] });
     spare = 0;
   }
   return within(out, p.minutesADay);

@@ -97,7 +97,11 @@ export function planning(request: PlanRequest): Planning | null {
  */
 export function planFor(request: PlanRequest): Plan | null {
   const p = planning(request);
-  if (!p) return null;
+  return p && planFrom(p);
+}
+
+/** The same from a request that is worked out already. */
+export function planFrom(p: Planning): Plan {
   // What stays at the change waits until what comes before it is easy; anything else may bring that with it.
   const free = p.shelf.filter((e) => !blocked(e, p) && !(e.place === 'at' && unmet(e, p).length > 0));
   const taken = choose(free, p);

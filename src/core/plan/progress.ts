@@ -1,6 +1,6 @@
 import { Exercise, Strand } from '../exercise/types';
 import { daysBetween } from './days';
-import { MOST_EFFORT, ruleForSign, Sign } from './safety';
+import { MOST_EFFORT, ruleForSign, Sign, troubling } from './safety';
 import { PlanItem } from './types';
 
 /** One time an exercise was practised: the day ("2026-11-27"), whether it succeeded (null: not measured), effort and signs told. */
@@ -65,8 +65,6 @@ const takesInWords = (some: readonly Practised[]): string => {
   const days = dayCount(some);
   return `${some.filter((p) => p.success).length} of ${some.length} takes on ${days} ${days === 1 ? 'day' : 'days'}`;
 };
-/** A sign that does more than ask for care. */
-const troubling = (sign: Sign): boolean => ruleForSign(sign).does !== 'gentler';
 
 /** The first that applies decides; common practice, no source. */
 const PROGRESS_RULES: readonly ProgressRule[] = [

@@ -1,5 +1,5 @@
 import type { RoadDate } from './dates';
-import { PlanRequest } from './types';
+import { Phase, PlanRequest } from './types';
 
 /** Practice a day where nothing else is agreed, minutes: "beginners 15 to 20 minutes a day" (common practice, no source). */
 export const USUAL_MINUTES = 20;
@@ -23,4 +23,11 @@ export const usualRequest = (given: Pick<PlanRequest, 'map' | 'voiceType' | 'sch
   minor: false,
   today: null,
   ...given,
+});
+
+/** Terms in which the singer is in one of the phases, named by its id, so that it stays the same when the map changes. */
+export const inPhase = (terms: Terms, phases: readonly Pick<Phase, 'id'>[], phase: number): Terms => ({
+  ...terms,
+  phase,
+  phaseId: phases[phase].id,
 });

@@ -3,7 +3,7 @@ import { dayLater } from './days';
 import { fullest, STEP_MINUTES } from './dose';
 import { dayBent, RoadDate, weekBent } from './dates';
 import { occasionSet } from './occasions';
-import { planFor, planning } from './plan';
+import { planFor, planFrom, planning } from './plan';
 import { DAYS_A_WEEK, isWork, Phase, PlanItem, PlanRequest } from './types';
 
 /** A day of a week that is not like its others. */
@@ -61,8 +61,8 @@ export interface RoadRequest {
  */
 export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {} }: RoadRequest): RoadWeek[] {
   const p = planning(request);
-  const first = p && planFor(request);
-  if (!p || !first) return [];
+  if (!p) return [];
+  const first = planFrom(p);
   const phaseOf = phaseByWeek(first.phases, first.phase, weeks, phaseWeeks);
   const out: RoadWeek[] = [];
   const resting = new Map<string, number>();

@@ -170,3 +170,6 @@ export const SEE_DOCTOR: readonly SafetyRule[] = SAFETY.filter((r) => r.does ===
 
 /** What a sign told after an item brings on. */
 export const ruleForSign = (sign: Sign): SafetyRule => SAFETY.find((r) => r.when.sign === sign)!;
+
+/** A sign that does more than ask for care. */
+export const troubling = (sign: Sign): boolean => ruleForSign(sign).does !== 'gentler';

@@ -1,5 +1,6 @@
 import type { FindingName } from '../map/types';
 import { SCHOOL_IDS, SchoolId } from '../map/schools';
+import type { Planning } from './check';
 import type { Lean } from './voice';
 
 /** What somebody sings, as far as it decides how a voice is taught. */
@@ -34,6 +35,18 @@ export interface Asking {
   lean: Lean;
   minor: boolean;
 }
+
+/** What is known of a voice that is planned for, and said at intake. */
+export const askingOf = (
+  { map, lean, minor }: Pick<Planning, 'map' | 'lean' | 'minor'>,
+  { style, wish }: Pick<Asking, 'style' | 'wish'>,
+): Asking => ({
+  style,
+  wish,
+  findings: map.findings.map((f) => f.name),
+  lean,
+  minor,
+});
 
 /** One thing that speaks for a school (points over zero) or against it, in a sentence. */
 interface Reason {

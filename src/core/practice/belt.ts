@@ -1,5 +1,6 @@
 import type { Exercise } from '../exercise/types';
 import { dayLater } from '../plan/days';
+import { DAYS_A_WEEK } from '../plan/types';
 import { Entry, isDone } from './types';
 
 type Belted = Pick<Exercise, 'strand' | 'weight' | 'aim' | 'place'>;
@@ -14,10 +15,8 @@ const UNDER_CHANGE_ST = 2;
 /** The pitch from which an exercise counts as belting in a voice, MIDI; null where it isn't belted. */
 export const beltedFrom = (e: Belted, changeMidi: number): number | null => (isBelt(e) ? changeMidi - UNDER_CHANGE_ST : null);
 
-const WEEK_DAYS = 7;
-
 /** Minutes belted in the seven days up to and with a day, as far as somebody listened. */
 export function beltMinutes(entries: readonly Entry[], day: string): number {
-  const from = dayLater(day, 1 - WEEK_DAYS);
+  const from = dayLater(day, 1 - DAYS_A_WEEK);
   return entries.filter(isDone).reduce((sum, e) => (e.day >= from && e.day <= day ? sum + (e.what.load?.beltS ?? 0) / 60 : sum), 0);
 }

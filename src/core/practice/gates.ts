@@ -1,4 +1,4 @@
-import { MOST_EFFORT, ruleForSign } from '../plan/safety';
+import { MOST_EFFORT, troubling } from '../plan/safety';
 import type { Gate, Phase } from '../plan/types';
 import { Done, Entry, isDone, wentWell } from './types';
 
@@ -12,8 +12,7 @@ export interface GateState extends Gate {
 }
 
 /** A take that counts against a day: it told of something, or cost too much. */
-const troubled = ({ signs, effort }: Done): boolean =>
-  signs.some((s) => ruleForSign(s).does !== 'gentler') || (effort !== null && effort > MOST_EFFORT);
+const troubled = ({ signs, effort }: Done): boolean => signs.some(troubling) || (effort !== null && effort > MOST_EFFORT);
 
 /** Of the takes of a day that were judged more than half went as meant, and none told of trouble; null where none was judged. */
 function asMeant(takes: readonly Sung[]): boolean | null {

@@ -2,6 +2,7 @@ import { additiveTone } from '../sim/tones';
 import { analyseTake } from '../take/analyse';
 import { loadOf } from './load';
 import { daysOf, inShort, kept, practisedOf, wordsIn } from './log';
+import { before, done as sung } from './made-log';
 import { standing } from './standing';
 import { Before, Done, Entry } from './types';
 
@@ -13,25 +14,10 @@ const entry = (what: Before | Done, day = '2026-11-25'): Entry => ({
   at: `${day}T08:00:${String(n++ % 60).padStart(2, '0')}Z`,
   what,
 });
-const before = (more: Partial<Before> = {}): Before => ({ kind: 'before', hoarse: false, ill: false, pain: false, tired: false, ...more });
-const done = (exerciseId: string, more: Partial<Done> = {}): Done => ({
-  kind: 'item',
-  exerciseId,
-  name: exerciseId,
-  sound: 'oo',
-  tempo: 90,
-  keys: [60],
-  seconds: 60,
-  load: null,
-  success: null,
-  effort: 2,
-  signs: [],
-  byHand: false,
-  ...more,
-});
+const done = (exerciseId: string, more: Partial<Done> = {}) => sung({ exerciseId, name: exerciseId, tempo: 90, ...more });
 const day = '2026-11-25';
 
-describe('where practice stands (trade section 8, common practice, no source)', () => {
+describe('where practice stands (common practice, no source)', () => {
   test('all well: nothing is stopped, nothing left', () => {
     expect(standing([entry(before()), entry(done('a'))], day)).toEqual({ stopped: null, left: new Map(), lighter: null, asked: true });
   });

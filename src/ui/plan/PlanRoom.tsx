@@ -23,9 +23,10 @@ import { noteName } from '../../core/music/pitch';
 import { itemByHand, placeFor } from '../../core/plan/arrange';
 import { compare } from '../../core/plan/edits';
 import { planFor } from '../../core/plan/plan';
+import { inPhase } from '../../core/plan/request';
 import type { Planning } from '../../core/plan/check';
 import { RULES } from '../../core/plan/rules';
-import { proposedSchool, type Style, type Wish } from '../../core/plan/which-school';
+import { askingOf, proposedSchool, type Style, type Wish } from '../../core/plan/which-school';
 import type { Rung } from '../../core/plan/progress';
 import type { Plan, PlanItem } from '../../core/plan/types';
 import { ruleForToday } from '../../core/plan/safety';
@@ -171,14 +172,8 @@ function Planner({
     setTerms({ ...terms, grades: { ...terms.grades, [strand]: grade ?? undefined } });
   };
   const whole = conflicts.filter((c) => c.exerciseId === null);
-  const proposed = useMemo(
-    () =>
-      proposedSchool(
-        { style: singer.style, wish: singer.wish, findings: map.findings.map((f) => f.name), lean: p.lean, minor: p.minor },
-        view.school,
-      ),
-    [singer.style, singer.wish, map.findings, p.lean, p.minor, view.school],
-  );
+  const { style, wish } = singer;
+  const proposed = useMemo(() => proposedSchool(askingOf(p, { style, wish }), view.school), [p, style, wish, view.school]);
   const phase = plan.phases[plan.phase];
   const gates = useMemo(() => {
     const chapter = chaptersOf(assigned).at(-1);
@@ -263,7 +258,7 @@ function Planner({
           gates={gates}
           next={plan.phases[plan.phase + 1]}
           name={(id) => p.find(id)?.name ?? id}
-          onNext={() => setTerms({ ...terms, phase: plan.phase + 1, phaseId: plan.phases[plan.phase + 1].id })}
+          onNext={() => setTerms(inPhase(terms, plan.phases, plan.phase + 1))}
         />
         {school === view.school && !view.schoolSaid && proposed && (
           <SchoolProposed name={singer.name} proposed={proposed} onLook={() => onSchool(proposed.instead.id)} />

@@ -3,7 +3,7 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Plus, SlidersHorizontal, X } from 'lucide-react';
 import { MATERIALS } from '../../core/exercise/types';
 import { SCHOOLS, SchoolId } from '../../core/map/schools';
-import type { Terms } from '../../core/plan/request';
+import { inPhase, type Terms } from '../../core/plan/request';
 import type { Phase } from '../../core/plan/types';
 import { KINDS, strawName } from '../../core/straw/choose';
 import { POPOVER } from '../kit/popover';
@@ -43,11 +43,7 @@ export function TermsBar({
       </label>
       <label className="flex flex-col text-xs text-soft">
         Phase
-        <select
-          className={SELECT}
-          value={phase}
-          onChange={(e) => onTerms({ ...terms, phase: Number(e.target.value), phaseId: phases[Number(e.target.value)].id })}
-        >
+        <select className={SELECT} value={phase} onChange={(e) => onTerms(inPhase(terms, phases, Number(e.target.value)))}>
           {phases.map((ph, i) => (
             <option key={ph.id} value={i}>
               {i + 1}. {ph.name} ({ph.weeks[0]}–{ph.weeks[1]} weeks)

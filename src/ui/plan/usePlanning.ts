@@ -4,7 +4,7 @@ import type { Exercise } from '../../core/exercise/types';
 import type { SchoolId } from '../../core/map/schools';
 import type { VoiceMap } from '../../core/map/types';
 import { Edits, editsOf, withEdits } from '../../core/plan/edits';
-import { planFor, planning } from '../../core/plan/plan';
+import { planFor, planFrom, planning } from '../../core/plan/plan';
 import type { Terms } from '../../core/plan/request';
 import { conflicts } from '../../core/plan/check';
 import type { Age } from '../../core/plan/ages';
@@ -66,8 +66,8 @@ export function usePlanning(source: PlanSource, school: SchoolId) {
   const [past, setPast] = useState<State[]>([]);
   const [future, setFuture] = useState<State[]>([]);
 
-  const plan = useMemo(() => planFor(request(state.terms)), [request, state.terms]);
   const p = useMemo(() => planning(request(state.terms)), [request, state.terms]);
+  const plan = useMemo(() => p && planFrom(p), [p]);
 
   // Another school looked at: its suggestion, with the same edits.
   const shownSchool = useRef(school);
