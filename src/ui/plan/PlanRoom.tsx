@@ -233,56 +233,59 @@ function Planner({
             </ForCoaches>
           </div>
         </div>
-        <p>
-          {plan.narrow ? (
-            <>
-              Only the comfortable band, between <b>{noteName(plan.anchors.low)}</b> and <b>{noteName(plan.anchors.high)}</b>.{' '}
-            </>
-          ) : plan.worksOn.length ? (
-            <>
-              Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around{' '}
-              <b>{noteName(plan.anchors.change)}</b>
-              {plan.changeMeasured ? '. ' : ', where the change is expected: none was measured yet. '}
-            </>
-          ) : (
-            <>Nothing stands out in the map yet: a plain set around {noteName(plan.anchors.change)}. </>
+        <div className={`flex flex-col gap-2 ${offPaper}`}>
+          <p>
+            {plan.narrow ? (
+              <>
+                Only the comfortable band, between <b>{noteName(plan.anchors.low)}</b> and <b>{noteName(plan.anchors.high)}</b>.{' '}
+              </>
+            ) : plan.worksOn.length ? (
+              <>
+                Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around{' '}
+                <b>{noteName(plan.anchors.change)}</b>
+                {plan.changeMeasured ? '. ' : ', where the change is expected: none was measured yet. '}
+              </>
+            ) : (
+              <>Nothing stands out in the map yet: a plain set around {noteName(plan.anchors.change)}. </>
+            )}
+            <span className="text-soft">
+              {plan.phases[plan.phase].aim} Until {plan.phases[plan.phase].until}.
+            </span>
+          </p>
+          {school !== view.school && (
+            <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
           )}
-          <span className="text-soft">
-            {plan.phases[plan.phase].aim} Until {plan.phases[plan.phase].until}.
-          </span>
-        </p>
-        {school !== view.school && (
-          <SchoolTried view={view} school={school} terms={terms} items={items} p={p} onBack={() => onSchool(view.school)} />
-        )}
-        <PhaseEnd
-          gates={gates}
-          next={plan.phases[plan.phase + 1]}
-          name={(id) => p.find(id)?.name ?? id}
-          onNext={() => setTerms(inPhase(terms, plan.phases, plan.phase + 1))}
-        />
-        {school === view.school && !view.schoolSaid && proposed && (
-          <SchoolProposed name={singer.name} proposed={proposed} onLook={() => onSchool(proposed.instead.id)} />
-        )}
-        {plan.leftItsWay && (
-          <Notice>
-            The map now asks for another way than the phase that was begun. Choose a phase above; until then the week is that of the first.
-          </Notice>
-        )}
-        {problem && <Notice>{problem}</Notice>}
-        {view.notices.map((n) => (
-          <Notice key={n.id}>{n.says}</Notice>
-        ))}
-        {view.today && ruleForToday(view.today) && (
-          <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="today">
-            <b>Today:</b> {ruleForToday(view.today)!.says}
-          </p>
-        )}
-        {readiness && readiness.lowerSt > 0 && (
-          <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="readiness">
-            <b>Today’s voice:</b> {READY_WORDS[readiness.lowerSt]}. {readiness.because.join(' ')} On the phone{' '}
-            {lowerWords(readiness.lowerSt)}, and {Math.round(readiness.share * 100)} % of the minutes.
-          </p>
-        )}
+          <PhaseEnd
+            gates={gates}
+            next={plan.phases[plan.phase + 1]}
+            name={(id) => p.find(id)?.name ?? id}
+            onNext={() => setTerms(inPhase(terms, plan.phases, plan.phase + 1))}
+          />
+          {school === view.school && !view.schoolSaid && proposed && (
+            <SchoolProposed name={singer.name} proposed={proposed} onLook={() => onSchool(proposed.instead.id)} />
+          )}
+          {plan.leftItsWay && (
+            <Notice>
+              The map now asks for another way than the phase that was begun. Choose a phase above; until then the week is that of the
+              first.
+            </Notice>
+          )}
+          {problem && <Notice>{problem}</Notice>}
+          {view.notices.map((n) => (
+            <Notice key={n.id}>{n.says}</Notice>
+          ))}
+          {view.today && ruleForToday(view.today) && (
+            <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="today">
+              <b>Today:</b> {ruleForToday(view.today)!.says}
+            </p>
+          )}
+          {readiness && readiness.lowerSt > 0 && (
+            <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="readiness">
+              <b>Today’s voice:</b> {READY_WORDS[readiness.lowerSt]}. {readiness.because.join(' ')} On the phone{' '}
+              {lowerWords(readiness.lowerSt)}, and {Math.round(readiness.share * 100)} % of the minutes.
+            </p>
+          )}
+        </div>
         <p aria-live="polite" className="sr-only">
           {said}
         </p>

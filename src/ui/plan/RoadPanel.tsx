@@ -64,7 +64,7 @@ export function RoadPanel({
     event.currentTarget.reset();
   };
   return (
-    <div className="flex flex-col gap-3 text-sm">
+    <div className="flex flex-col gap-3 text-sm print:gap-1 print:text-xs">
       <ForCoaches>
         <Form onSubmit={add} className="grid grid-cols-2 gap-2 print:hidden" aria-label="A date to work towards">
           <label className="flex flex-col gap-1 text-soft">

@@ -31,7 +31,7 @@ export function RoadWeeks({
       collisionDetection={closestCenter}
       onDragEnd={({ active, over }) => over && over.id !== active.id && onShift(Number(active.id), Number(over.id))}
     >
-      <ol className="grid gap-2 sm:grid-cols-2 print:gap-1" aria-label={label} data-testid="road">
+      <ol className="grid gap-2 sm:grid-cols-2 print:grid-cols-2 print:gap-1" aria-label={label} data-testid="road">
         {weeks.map((w, i) => (
           <Week
             key={w.number}
@@ -73,7 +73,7 @@ function Week({
       <div
         ref={setDrag}
         style={style}
-        className={`relative h-full rounded-lg border bg-card p-2 ${isDragging || isOver ? 'border-accent' : 'border-line'}`}
+        className={`relative h-full rounded-lg border bg-card p-2 print:p-1 ${isDragging || isOver ? 'border-accent' : 'border-line'}`}
       >
         <p className="flex items-baseline gap-2">
           <b>Week {w.number}</b>
