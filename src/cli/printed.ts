@@ -10,6 +10,7 @@ import { STEPS } from '../core/plan/progress';
 import { STANDINGS } from '../core/song/keys';
 import { BREAKS } from '../core/song/outcome';
 import { LEVELS, RISKS } from '../core/song/risks';
+import { REGISTERS } from '../core/song/taken';
 import { FITS, WAYS } from '../core/song/ways';
 import { RuleId, RULES } from '../core/plan/rules';
 
@@ -249,6 +250,17 @@ const SongSaid = z.object({
           inTune: Share,
         }),
       ),
+      phrases: z
+        .array(
+          z.object({
+            bars: z.array(BarNumber),
+            register: z.enum(REGISTERS).describe('What the voice did over its lowest change in this phrase'),
+            ways: z
+              .array(z.object({ way: z.enum(WAYS), verdict: Verdict, because: z.string() }))
+              .describe('Had it been meant that way; none where nothing was sung over the change'),
+          }),
+        )
+        .describe('How each phrase was taken'),
       record: z.object({ safe: Called, 'some care': Called, risky: Called }).nullable(),
     })
     .nullable(),

@@ -7,13 +7,14 @@ import { BY_AGE } from '../core/plan/ages';
 import { crossingsOf } from '../core/song/crossings';
 import { FOLLOWED } from '../core/song/follow';
 import { keysFor, octaveFor, SongKey } from '../core/song/keys';
-import { outcomeOf, predictionOf } from '../core/song/outcome';
+import { keptOf, outcomeOf, predictionOf } from '../core/song/outcome';
 import { phrasesOf } from '../core/song/phrases';
 import { barRisks, levelOf, PhraseRisk } from '../core/song/risks';
 import { Tessitura } from '../core/song/tessitura';
 import { barAt, secondsAt, Song } from '../core/song/types';
-import { songVoice } from '../core/song/voice';
-import { isHigh, waysFor } from '../core/song/ways';
+import { registerIn, takenAs } from '../core/song/taken';
+import { songVoice, SongVoice } from '../core/song/voice';
+import { isHigh, WAYS, waysFor } from '../core/song/ways';
 import { breakInWords, keyBecause, keyInWords, phraseInWords, riskInWords, songCautions } from '../core/song/words';
 import { analyseTake } from '../core/take/analyse';
 
@@ -28,6 +29,9 @@ const tessituraJson = ({ low, high, mean, histogram }: Tessitura) => ({
 const barNo = ({ bars }: Song, bar: number): number | string =>
   /^\d+$/.test(bars[bar].number) ? Number(bars[bar].number) : bars[bar].number;
 
+const printed = (song: Song, { firstBar, lastBar }: { firstBar: number; lastBar: number }) =>
+  Array.from({ length: lastBar - firstBar + 1 }, (_, i) => barNo(song, firstBar + i));
+
 /**
  * What `npm run -s song -- ... --json` prints (docs/song.schema.json): the song as this voice meets it, its keys in order, and, where a take
  * is given, what came true. @throws Error in words when nothing was ever sung, or the take can't be read.
@@ -40,10 +44,8 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
   const keys = keysFor(song, voice);
   const original = keys.find((k) => k.original)!;
   const best = keys[0];
-  const bars = (p: { firstBar: number; lastBar: number }) =>
-    Array.from({ length: p.lastBar - p.firstBar + 1 }, (_, i) => barNo(song, p.firstBar + i));
   const phraseJson = (p: PhraseRisk) => ({
-    bars: bars(p),
+    bars: printed(song, p),
     seconds: round(p.seconds),
     risk: round(p.risk),
     level: p.level,
@@ -121,12 +123,12 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
     })),
     transpositions: keys.map(keyJson),
     cautions: songCautions(best, original, voice),
-    take: wav && takeJson(song, original, wav),
+    take: wav && takeJson(song, original, voice, wav),
   };
 }
 
 /** A take of the song in its original key (another one is found), and what came true of what was said before. */
-function takeJson(song: Song, key: SongKey, wav: Buffer) {
+function takeJson(song: Song, key: SongKey, voice: SongVoice, wav: Buffer) {
   const { findings, trace } = analyseTake(readWav(wav), 'free', { asked: { slid: false } });
   const outcome = findings.quality.usable ? outcomeOf(song, { findings, trace }, predictionOf(song, key.phrases), key.semitones) : null;
   if (!outcome)
@@ -141,9 +143,11 @@ function takeJson(song: Song, key: SongKey, wav: Buffer) {
       cost: null,
       notes: [],
       bars: [],
+      phrases: [],
       record: null,
     };
   const { followed, bars, record } = outcome;
+  const kept = keptOf(outcome, trace);
   const broke = bars.filter((b) => b.broke);
   const risky = record.risky;
   return {
@@ -174,6 +178,14 @@ function takeJson(song: Song, key: SongKey, wav: Buffer) {
       code: b.broke?.name ?? null,
       because: b.broke && breakInWords(b.broke),
       inTune: round(b.inTune),
+    })),
+    phrases: phrasesOf(song).map((p) => ({
+      bars: printed(song, p),
+      register: registerIn(song, kept, p, voice),
+      ways: WAYS.flatMap((way) => {
+        const taken = takenAs(song, kept, p, way, voice);
+        return taken ? [{ way, ...taken }] : [];
+      }),
     })),
     record,
   };

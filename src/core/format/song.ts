@@ -79,7 +79,15 @@ export const HeardShape = z.object({
       pace: z.number(),
       jumps: z.number().int(),
       notes: z
-        .array(z.object({ note: z.number().int(), startS: z.number(), endS: z.number(), cents: z.number().nullable() }))
+        .array(
+          z.object({
+            note: z.number().int(),
+            startS: z.number(),
+            endS: z.number(),
+            cents: z.number().nullable(),
+            head: z.number().nullable().optional(),
+          }),
+        )
         .max(2 * MOST_NOTES),
       bars: z
         .array(

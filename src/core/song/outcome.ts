@@ -1,6 +1,7 @@
 import { ENGINE } from '../engine';
 import { overshotBy } from '../judge/leaps';
 import type { TakeEvent, TakeFindings, Trace } from '../take/types';
+import { colourIn } from './colour';
 import { Followed, followSong, SungSongNote } from './follow';
 import { barRisks, Level, LEVELS, levelOf, PhraseRisk } from './risks';
 import { barAt, Song } from './types';
@@ -78,7 +79,8 @@ export interface Heard {
   engine: string;
   outcome:
     | (Pick<Followed, 'semitones' | 'tuningCents' | 'pace' | 'jumps'> & {
-        notes: Pick<SungSongNote, 'note' | 'startS' | 'endS' | 'cents'>[];
+        /** `head`: the colour of the note (timbre score); null where it didn't tell, missing in takes heard before it was kept. */
+        notes: (Pick<SungSongNote, 'note' | 'startS' | 'endS' | 'cents'> & { head?: number | null })[];
         bars: BarOutcome[];
       })
     | null;
@@ -91,19 +93,18 @@ export function heardIn(
 ): Heard {
   const outcome = findings?.quality.usable && trace ? outcomeOf(song, { findings, trace }, predicted, semitones) : null;
   if (!outcome) return { engine: ENGINE, outcome: null };
-  const { followed, bars } = outcome;
-  return {
-    engine: ENGINE,
-    outcome: {
-      semitones: followed.semitones,
-      tuningCents: followed.tuningCents,
-      pace: followed.pace,
-      jumps: followed.jumps,
-      notes: followed.notes.map(({ note, startS, endS, cents }) => ({ note, startS, endS, cents })),
-      bars,
-    },
-  };
+  return { engine: ENGINE, outcome: keptOf(outcome, trace!) };
 }
+
+/** What of an outcome is kept. */
+export const keptOf = ({ followed, bars }: Outcome, trace: Trace): NonNullable<Heard['outcome']> => ({
+  semitones: followed.semitones,
+  tuningCents: followed.tuningCents,
+  pace: followed.pace,
+  jumps: followed.jumps,
+  notes: followed.notes.map(({ note, startS, endS, cents }) => ({ note, startS, endS, cents, head: colourIn({ startS, endS }, trace) })),
+  bars,
+});
 
 /** What is said of a bar before it is sung. */
 export interface PredictedBar {
