@@ -77,6 +77,7 @@ export function planJson(voice: VoiceFile) {
       weeks: voice.weeks,
       dates: voice.dates,
       phaseWeeks: voice.phaseWeeks,
+      songs: voice.songs,
     }),
   };
 }

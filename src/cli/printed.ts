@@ -134,6 +134,7 @@ const Plan = z.object({
       minutesADay: z.number(),
       listening: z.boolean(),
       test: z.boolean(),
+      songs: z.array(z.object({ titles: z.array(z.string()), says: z.string() })).describe('Which songs, and how'),
       days: z.array(z.object({ day: z.iso.date(), load: z.number(), only: z.array(z.string()).nullable(), because: z.string() })),
       because: z.array(z.string()),
     }),

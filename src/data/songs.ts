@@ -79,6 +79,18 @@ export async function newestChoices({ db, studioId }: StudioTx, singerId: string
   return rows.flatMap((r) => (r.chosen.semitones === null ? [] : [{ song: r.song, semitones: r.chosen.semitones }]));
 }
 
+/** Titles of a singer's songs whose key is chosen. */
+export async function chosenTitles({ db, studioId }: StudioTx, singerId: string): Promise<string[]> {
+  const title = sql<string>`${song.song}->>'title'`;
+  const rows = await db
+    .select({ title })
+    .from(repertoire)
+    .innerJoin(song, eq(song.id, repertoire.songId))
+    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId), sql`${repertoire.chosen}->>'semitones' is not null`))
+    .orderBy(sql`lower(${title})`, asc(song.id));
+  return rows.map((r) => r.title);
+}
+
 export async function choose({ db, studioId }: StudioTx, singerId: string, songId: string, chosen: Chosen): Promise<void> {
   await db
     .insert(repertoire)

@@ -21,7 +21,7 @@ import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
 import { deleteTemplate, planningOf, putTemplate, savePlanning, templatesOf } from '../data/plans';
 import type { AssignedItem } from '../data/schema';
-import { newestChoices } from '../data/songs';
+import { chosenTitles, newestChoices } from '../data/songs';
 import type { SingerRow } from '../data/singers';
 import { dayOf } from './day';
 import { wholeShelf } from './exercises';
@@ -60,6 +60,7 @@ export async function viewPlan(ctx: Context, singerId: string) {
     assigned: (await assignmentsOfSinger(tx, singerId)).map(whole),
     practised,
     models: await modelsFor(tx, singerId),
+    songs: await chosenTitles(tx, singerId),
   };
 }
 

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { SongTitle } from './song';
 import { MATERIALS, STRANDS } from '../exercise/types';
 import type { Edits } from '../plan/edits';
 import type { Terms } from '../plan/request';
-import { DATE_KINDS } from '../plan/dates';
+import { DATE_KINDS, RoadDate } from '../plan/dates';
 import { MOST_PHASE_WEEKS } from '../plan/road';
 import { RuleId, RULES } from '../plan/rules';
 import { PARTS, PlanItem } from '../plan/types';
@@ -34,6 +35,18 @@ const Straws = z.object({
 const Grade = z.number().int().min(1).max(6).optional();
 
 /** Weeks that phases last, by their ids. */
+/** Most songs of an evening. */
+const MOST_SONGS = 40;
+
+/** Something in a singer's calendar. */
+export const DateShape = z.object({
+  day: z.iso.date('Choose the day.'),
+  until: z.iso.date().optional(),
+  kind: z.enum(DATE_KINDS),
+  name: z.string().trim().max(120).optional(),
+  songs: z.array(SongTitle).max(MOST_SONGS).optional().describe('Titles of the songs sung then, in their order'),
+}) satisfies z.ZodType<RoadDate>;
+
 export const PhaseWeeksShape = z.record(z.string().max(40), z.number().int().min(1).max(MOST_PHASE_WEEKS));
 
 /** What is agreed about practice. */
@@ -43,17 +56,7 @@ export const TermsShape = z.object({
   straws: z.array(Straws).max(12).readonly(),
   phase: z.number().int().min(0).max(9),
   phaseId: z.string().max(40).optional(),
-  dates: z
-    .array(
-      z.object({
-        day: z.iso.date('Choose the day.'),
-        until: z.iso.date().optional(),
-        kind: z.enum(DATE_KINDS),
-        name: z.string().trim().max(120).optional(),
-      }),
-    )
-    .max(60)
-    .optional(),
+  dates: z.array(DateShape).max(60).optional(),
   beltMinutes: z.number().int().min(0).max(120, 'At most two hours a week.').optional(),
   phaseWeeks: PhaseWeeksShape.optional(),
   grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),

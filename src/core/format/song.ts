@@ -23,10 +23,12 @@ const NoteShape = z.object({
   breath: z.boolean().optional(),
 });
 
+export const SongTitle = z.string().trim().min(1).max(160);
+
 /** A melody as it is kept and sent; notes one after another, never two at once. */
 export const SongShape = z
   .object({
-    title: z.string().trim().min(1).max(160),
+    title: SongTitle,
     style: Text(80).default(''),
     language: Text(16).default(''),
     meter: z.tuple([z.number().int().min(1).max(256), z.union([1, 2, 4, 8, 16, 32].map((n) => z.literal(n)))]).default([4, 4]),

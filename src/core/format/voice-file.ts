@@ -6,9 +6,9 @@ import { CrossingName, FINDING_NAMES, PIN_NAMES, VoiceMap } from '../map/types';
 import { withPins } from '../map/pins';
 import { parseNote } from '../music/pitch';
 import { AGES } from '../plan/ages';
-import { PhaseWeeksShape } from './plan';
+import { DateShape, PhaseWeeksShape } from './plan';
+import { SongTitle } from './song';
 import { ANSWERS, INTAKE_QUESTIONS } from '../plan/intake';
-import { DATE_KINDS } from '../plan/dates';
 import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';
@@ -78,13 +78,6 @@ const CheckLine = z
   })
   .describe('A one-minute check of the voice');
 
-const DateLine = z.object({
-  day: z.iso.date(),
-  until: z.iso.date().optional(),
-  kind: z.enum(DATE_KINDS),
-  name: z.string().max(120).optional(),
-});
-
 /** A voice described by its map, for the command line (docs/voice.schema.json). Everything but the range may be left out. */
 export const VoiceFile = z.object({
   range: z.object({
@@ -123,7 +116,8 @@ export const VoiceFile = z.object({
     .max(5000)
     .default([])
     .describe('What was answered before singing and practised, oldest first'),
-  dates: z.array(DateLine).max(50).default([]),
+  dates: z.array(DateShape).max(50).default([]),
+  songs: z.array(SongTitle).max(100).default([]).describe('Titles of the singer’s songs whose key is chosen'),
   phaseWeeks: PhaseWeeksShape.default({}).describe('How many weeks a phase lasts where the coach has said so, by its id'),
   weeks: z.number().int().min(1).max(26).default(8).describe('Weeks of the road'),
 });

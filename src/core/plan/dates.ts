@@ -12,6 +12,8 @@ export interface RoadDate {
   until?: string;
   kind: DateKind;
   name?: string;
+  /** Titles of the songs that are sung then, in their order. */
+  songs?: string[];
 }
 
 /** A song week goes on with less where a block of rehearsals or a tour asks for the voice. */
@@ -28,28 +30,59 @@ interface Countdown {
   /** Nothing new comes in. */
   nothingNew: boolean;
   test: boolean;
+  /** What is done with the songs that are sung then. */
+  songs: string;
   says(name: string): string;
 }
 
+/** Songs of a date that is further away than all that. */
+const FAR_SONGS = 'their hard bars as exercises: on ng, on their vowels, then with the words';
+
 /** What the days before a date ask for (common practice, no source). */
 const COUNTDOWN: readonly Countdown[] = [
-  { from: 42, until: 22, load: 1, nothingNew: true, test: true, says: (name) => `Within six weeks of ${name} no new technique begins.` },
+  {
+    from: 42,
+    until: 22,
+    load: 1,
+    nothingNew: true,
+    test: true,
+    songs: 'in their keys, phrase by phrase',
+    says: (name) => `Within six weeks of ${name} no new technique begins.`,
+  },
   {
     from: 21,
     until: 15,
     load: 1,
     nothingNew: true,
     test: true,
+    songs: 'run through, two days a week',
     says: (name) => `Three weeks to ${name}: run-throughs, and the keys are settled.`,
   },
-  { from: 14, until: 8, load: 0.8, nothingNew: true, test: true, says: (name) => `Two weeks to ${name}: four fifths of the load.` },
-  { from: 7, until: 0, load: 0.7, nothingNew: true, test: false, says: (name) => `The last week before ${name}: nothing new, no test.` },
+  {
+    from: 14,
+    until: 8,
+    load: 0.8,
+    nothingNew: true,
+    test: true,
+    songs: 'run through in their order, one day; else only what isn’t sure yet',
+    says: (name) => `Two weeks to ${name}: four fifths of the load.`,
+  },
+  {
+    from: 7,
+    until: 0,
+    load: 0.7,
+    nothingNew: true,
+    test: false,
+    songs: 'marked: lightly, beginnings and words',
+    says: (name) => `The last week before ${name}: nothing new, no test.`,
+  },
 ];
 /** A run of shows goes on through a week that it didn't begin in. */
 const RUNNING: Omit<Countdown, 'from' | 'until'> = {
   load: 0.6,
   nothingNew: true,
   test: false,
+  songs: 'as they are sung there, and not beside',
   says: (name) => `${capital(name)} goes on: what keeps the voice, and nothing more.`,
 };
 /** The last days before it, the day itself and the day after. */
@@ -64,6 +97,26 @@ export function daysToShow(dates: readonly RoadDate[], today: string): number | 
   return days.length ? Math.min(...days) : null;
 }
 
+/** What a week does with songs. */
+export interface WeekSongs {
+  titles: string[];
+  says: string;
+}
+
+/** Which step of the countdown to a date a week stands at; undefined where it is further away, or over. */
+function stepBefore(startsOn: string, date: RoadDate): Omit<Countdown, 'from' | 'until'> | undefined {
+  const first = daysBetween(startsOn, date.day);
+  const within = first < DAYS_A_WEEK && daysBetween(startsOn, date.until ?? date.day) >= 0;
+  return COUNTDOWN.find((c) => first <= c.from && first >= c.until) ?? (within ? RUNNING : undefined);
+}
+
+/** What a week does with the songs of the dates that are still to come. */
+export const songsBefore = (startsOn: string, dates: readonly RoadDate[]): WeekSongs[] =>
+  dates.flatMap((date) => {
+    if (!date.songs?.length || !SUNG_IN_PUBLIC.includes(date.kind) || daysBetween(startsOn, date.until ?? date.day) < 0) return [];
+    return [{ titles: date.songs, says: stepBefore(startsOn, date)?.songs ?? FAR_SONGS }];
+  });
+
 /** What the dates near a week do to it. */
 export function weekBent(startsOn: string, dates: readonly RoadDate[]) {
   const bent = { load: 1, nothingNew: false, test: true, because: [] as string[] };
@@ -73,7 +126,7 @@ export function weekBent(startsOn: string, dates: readonly RoadDate[]) {
     const first = daysBetween(startsOn, date.day);
     const within = first < DAYS_A_WEEK && last >= 0;
     if (SUNG_IN_PUBLIC.includes(date.kind)) {
-      const step = COUNTDOWN.find((c) => first <= c.from && first >= c.until) ?? (within ? RUNNING : undefined);
+      const step = stepBefore(startsOn, date);
       if (!step) continue;
       bent.load = Math.min(bent.load, step.load);
       bent.nothingNew ||= step.nothingNew;

@@ -6,7 +6,7 @@ import { anchorsOf } from './voice';
 import { bareMap } from './made-map';
 import { usualRequest } from './request';
 import { DATE_KINDS, dayBent, RoadDate } from './dates';
-import { planFor } from './plan';
+import { planFor, SONG_LINE } from './plan';
 import { roadOf, shifted } from './road';
 import { isWork } from './types';
 
@@ -106,6 +106,29 @@ test('whatever comes, no key leaves the voice, nothing is over dose, no test fal
     ),
     { numRuns: 25, seed: 15 },
   ));
+
+test('songs: by turns where nothing is planned, and those of a recital by how far it is away', () => {
+  const songs = ['Ferryman, Wait', 'The Weir'];
+  const own = roadOf({ plan: mezzo(), from: FROM, weeks: 4, dates: [], songs });
+  const lined = own.filter((w) => w.items.some((it) => it.exerciseId === SONG_LINE));
+  expect(lined.length).toBeGreaterThan(1);
+  expect(own.flatMap((w) => w.songs.map((s) => [w.number, s.titles]))).toEqual(lined.map((w) => [w.number, [songs[(w.number - 1) % 2]]]));
+  const recital: RoadDate = { day: day(52), kind: 'recital', songs: ['The Weir', 'Ferryman, Wait'] };
+  const weeks = roadOf({ plan: mezzo(), from: FROM, weeks: 9, dates: [recital, { day: day(3), kind: 'holiday', songs }], songs });
+  expect(weeks.map((w) => w.songs.map((s) => s.says.split(/[ ,:]/)[0]))).toEqual([
+    ['their'],
+    ['their'],
+    ['in'],
+    ['in'],
+    ['in'],
+    ['run'],
+    ['run'],
+    ['marked'],
+    // It is over: the singer's own again.
+    weeks[8].items.some((it) => it.exerciseId === SONG_LINE) ? ['a'] : [],
+  ]);
+  for (const w of weeks.slice(0, 8)) expect(w.songs[0].titles).toEqual(recital.songs);
+});
 
 test('a run of shows: each of its days has the show set, the day after the last is for recovery, its second week brings nothing new', () => {
   const run: RoadDate[] = [{ day: day(3), until: day(9), kind: 'show' }];

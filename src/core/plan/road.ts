@@ -1,9 +1,9 @@
 import type { Planning } from './check';
 import { dayLater } from './days';
 import { fullest, STEP_MINUTES } from './dose';
-import { dayBent, RoadDate, weekBent } from './dates';
+import { dayBent, RoadDate, songsBefore, weekBent, WeekSongs } from './dates';
 import { occasionSet } from './occasions';
-import { planFor, planFrom, planning } from './plan';
+import { planFor, planFrom, planning, SONG_LINE } from './plan';
 import { DAYS_A_WEEK, isWork, Phase, PlanItem, PlanRequest } from './types';
 
 /** A day of a week that is not like its others. */
@@ -33,6 +33,8 @@ export interface RoadWeek {
   /** Whether a lesson should listen to the voice again, and whether the phase's test is sung. */
   listening: boolean;
   test: boolean;
+  /** Which songs are sung, and how: those of a date that comes, else the singer's own by turns where the week has a line of a song. */
+  songs: WeekSongs[];
   days: RoadDay[];
   /** Why it is as it is, in sentences. */
   because: string[];
@@ -52,14 +54,19 @@ export interface RoadRequest {
   dates: readonly RoadDate[];
   /** How many weeks a phase lasts where the coach has said so, by its id. */
   phaseWeeks?: Readonly<Record<string, number>>;
+  /** Titles of the singer's songs whose key is chosen. */
+  songs?: readonly string[];
 }
+
+/** What a week does with a song that no date asks for. */
+const A_LINE = 'a line of it, in its key';
 
 /**
  * The weeks ahead: each with its phase, aim, items, load and listening, bent to the dates that come. A week changes one work item of the
  * week before; what made room comes back after two weeks; nothing new comes in before something that is sung in public. Deterministic;
  * empty when there is no usable take yet.
  */
-export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {} }: RoadRequest): RoadWeek[] {
+export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {}, songs = [] }: RoadRequest): RoadWeek[] {
   const p = planning(request);
   if (!p) return [];
   const first = planFrom(p);
@@ -98,6 +105,7 @@ export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {} }: R
       minutesADay: kept.length ? fullest(kept).day : 0,
       listening: w % LISTEN_EVERY === LISTEN_EVERY - 1 && bent.test,
       test: kept.some((it) => it.part === 'test'),
+      songs: songsOf(songsBefore(startsOn, dates), kept, songs, w),
       days: daysOf(startsOn, dates, p),
       because: [
         ...(before && !samePhase
@@ -111,6 +119,12 @@ export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {} }: R
     });
   }
   return out;
+}
+
+/** The songs of a week: what dates ask for, else one of the singer's own, by turns, for the line of a song. */
+function songsOf(asked: WeekSongs[], items: readonly PlanItem[], own: readonly string[], week: number): WeekSongs[] {
+  if (asked.length > 0 || own.length === 0 || !items.some((it) => it.exerciseId === SONG_LINE)) return asked;
+  return [{ titles: [own[week % own.length]], says: A_LINE }];
 }
 
 /** A phase lasts no longer than this, weeks. */

@@ -74,6 +74,8 @@ interface Props {
     practised: Entry[];
     notices: HealthNotice[];
     models: Model[];
+  /** Titles of the singer's songs whose key is chosen. */
+  songs: string[];
   };
 }
 
@@ -316,6 +318,7 @@ function Planner({
                 onDates={(dates) => setTerms({ ...terms, dates })}
                 phaseWeeks={terms.phaseWeeks ?? NONE}
                 onPhaseWeeks={(phaseWeeks) => setTerms({ ...terms, phaseWeeks })}
+                songs={view.songs}
                 name={(id) => p.find(id)?.name ?? id}
               />
             ) : (

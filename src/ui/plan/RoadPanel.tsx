@@ -31,6 +31,7 @@ export function RoadPanel({
   onDates,
   phaseWeeks,
   onPhaseWeeks,
+  songs,
   name,
 }: {
   singer: string;
@@ -41,11 +42,13 @@ export function RoadPanel({
   /** How long phases last where the coach has said so. */
   phaseWeeks: Readonly<Record<string, number>>;
   onPhaseWeeks: (phaseWeeks: Record<string, number>) => void;
+  /** Titles of the singer's songs whose key is chosen. */
+  songs: readonly string[];
   name: (id: string) => string;
 }) {
   const weeks = useMemo(
-    () => roadOf({ plan: { ...request, today: null }, from, weeks: WEEKS, dates, phaseWeeks }),
-    [request, from, dates, phaseWeeks],
+    () => roadOf({ plan: { ...request, today: null }, from, weeks: WEEKS, dates, phaseWeeks, songs }),
+    [request, from, dates, phaseWeeks, songs],
   );
   const shift = (begins: number, to: number) => {
     const next = shifted(weeks, begins, to, phaseWeeks);
@@ -59,6 +62,7 @@ export function RoadPanel({
       kind: text('kind') as DateKind,
       ...(text('until') ? { until: text('until') } : {}),
       ...(text('name') ? { name: text('name') } : {}),
+      ...(form.has('song') ? { songs: form.getAll('song').map(String) } : {}),
     };
     onDates([...dates, date].sort((a, b) => a.day.localeCompare(b.day)));
     event.currentTarget.reset();
@@ -89,6 +93,18 @@ export function RoadPanel({
             Until (optional)
             <input name="until" type="date" className="field w-full min-w-0" />
           </label>
+          {songs.length > 0 && (
+            <fieldset className="col-span-2">
+              <legend className="text-soft">Songs sung then (optional)</legend>
+              <div className="flex max-h-28 flex-wrap gap-x-3 overflow-y-auto">
+                {songs.map((title) => (
+                  <label key={title} className="flex min-h-8 items-center gap-1">
+                    <input type="checkbox" name="song" value={title} /> {title}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+          )}
           <button className="button col-span-2 justify-self-start">
             <CalendarPlus aria-hidden size={18} /> Add
           </button>
@@ -101,6 +117,7 @@ export function RoadPanel({
               <span className="flex-1">
                 <b>{d.name || KIND_WORDS[d.kind]}</b> {dateOf(d.day)}
                 {d.until && d.until !== d.day && ` to ${dateOf(d.until)}`}
+                {d.songs && <span className="text-soft">: {d.songs.join(', ')}</span>}
               </span>
               <ForCoaches>
                 <button

@@ -105,6 +105,11 @@ function Week({
         </div>
         <p>{work.join(', ')}</p>
         {w.comesIn.length > 0 && <p className="text-soft">New: {w.comesIn.map(name).join(', ')}</p>}
+        {w.songs.map((s) => (
+          <p key={s.titles.join()} data-testid="road-songs">
+            <b>{s.titles.join(', ')}</b>: {s.says}
+          </p>
+        ))}
         {(w.test || w.listening) && (
           <p className="text-soft">{[w.test && 'Test', w.listening && 'Listen again'].filter(Boolean).join(' · ')}</p>
         )}

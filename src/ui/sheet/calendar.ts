@@ -39,6 +39,7 @@ export function downloadRoad(weeks: readonly RoadWeek[], singer: string, nameOf:
           .filter(isWork)
           .map((it) => nameOf(it.exerciseId))
           .join(', '),
+        ...w.songs.map((s) => `${s.titles.join(', ')}: ${s.says}`),
         ...w.because,
         w.listening ? 'Listen again.' : '',
       ]
