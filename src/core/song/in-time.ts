@@ -1,6 +1,6 @@
 import type { KeyInTime } from '../exercise/render';
 import type { Phrase } from './phrases';
-import { secondsAt, Song } from './types';
+import { barAt, secondsAt, Song } from './types';
 
 /**
  * Phrases of a song laid out in time as an exercise's keys are, so that whatever plays or sings those does it: no chord before, each note held until
@@ -28,4 +28,12 @@ export function songInTime(song: Song, phrases: readonly Pick<Phrase, 'first' | 
       totalS: (follows ? at(song.notes[next.first].start) : end) - from,
     };
   });
+}
+
+/** The first note of a phrase, held for a bar, before the piano goes through it: what a pianist gives to begin on. */
+export function startingNote(song: Song, { first }: Pick<Phrase, 'first'>, semitones = 0): KeyInTime {
+  const { start, midi } = song.notes[first];
+  const bar = song.bars[barAt(song, start)];
+  const totalS = secondsAt(song, bar.start + bar.beats) - secondsAt(song, bar.start);
+  return { tonic: midi + semitones, chord: [midi + semitones], chordS: totalS, notes: [], totalS };
 }

@@ -40,7 +40,8 @@ const STOP_S = 0.2;
 /** A note sung lower than asked by so much was not reached, when it lies among the highest of the song. */
 const SHORT_CENTS = 70;
 const HIGHEST_ST = 3;
-const IN_TUNE_CENTS = 50;
+/** A note is in tune within so much of where it was meant. */
+export const IN_TUNE_CENTS = 50;
 /** An event so long before or after a note still belongs to it, seconds. */
 const BESIDE_S = 0.08;
 const AT_ONCE: Partial<Record<TakeEvent['kind'], BreakName>> = { flip: 'leapt', crack: 'leapt', timbre: 'changed-at-once' };

@@ -6,7 +6,7 @@ import { analyseTake } from '../take/analyse';
 import { drawnSong } from './made-song';
 import { heardIn, Heard } from './outcome';
 import { phrasesOf } from './phrases';
-import { registerIn, takenAs } from './taken';
+import { phraseSung, registerIn, takenAs } from './taken';
 import { Song } from './types';
 import { typedSong } from './typed';
 import type { SongVoice } from './voice';
@@ -65,6 +65,20 @@ test('on closed vowels more is needed', () => {
   const closed: Song = { ...SONG, language: 'en', notes: SONG.notes.map((n) => ({ ...n, words: 'moon' })) };
   expect(registerIn(SONG, heard(1), HIGH, VOICE)).toBe('handed over');
   expect(registerIn(closed, heard(1), HIGH, VOICE)).toBe('not told');
+});
+
+test('a phrase is found where it was sung last, with what broke in it', () => {
+  const of = heard(2, { name: 'leapt', midi: 65, timeS: 4 });
+  expect(phraseSung(of, LOW)).toEqual({ startS: 0, endS: 4, inTune: 1, broke: null });
+  const again = {
+    ...of,
+    notes: [
+      ...of.notes,
+      ...of.notes.slice(2).map((n) => ({ ...n, startS: n.startS + 10, endS: n.endS + 10, cents: n.note === 3 ? 80 : 0 })),
+    ],
+  };
+  expect(phraseSung(again, HIGH)).toEqual({ startS: 14, endS: 18, inTune: 0.5, broke: { name: 'leapt', midi: 65, timeS: 4 } });
+  expect(phraseSung({ ...of, notes: of.notes.slice(0, 2) }, HIGH)).toBeNull();
 });
 
 test('by sound: voices that hand over, and that carry chest, are told apart or not told', () => {

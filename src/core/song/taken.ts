@@ -1,6 +1,6 @@
 import type { Verdict } from '../judge/types';
 import { noteName } from '../music/pitch';
-import type { Heard } from './outcome';
+import { BarOutcome, Heard, IN_TUNE_CENTS } from './outcome';
 import type { Phrase } from './phrases';
 import type { Song } from './types';
 import type { SongVoice } from './voice';
@@ -93,5 +93,30 @@ export function takenAs(
   return {
     verdict: 'yes',
     because: IN_HEAD.includes(way) ? `in head over ${over}` : `handed over at ${over} without a leap`,
+  };
+}
+
+/** A phrase as it was sung in a take, the last time where it was begun again. */
+export interface PhraseSung {
+  startS: number;
+  endS: number;
+  /** Share of its notes within a quarter-tone of where they were meant; null where none was told. */
+  inTune: number | null;
+  broke: BarOutcome['broke'];
+}
+
+/** Where a phrase was sung in a take, and how; null where it wasn't. */
+export function phraseSung(heard: Outcome, { first, last, firstBar, lastBar }: Omit<Phrase, 'seconds'>): PhraseSung | null {
+  const within = heard.notes.filter(({ note }) => note >= first && note <= last);
+  const again = within.findLastIndex(({ note }, i) => i > 0 && note <= within[i - 1].note);
+  const own = within.slice(Math.max(0, again));
+  if (own.length === 0) return null;
+  const told = own.flatMap(({ cents }) => (cents === null ? [] : [cents - heard.tuningCents]));
+  const broke = heard.bars.find(({ bar, broke: b }) => b && bar >= firstBar && bar <= lastBar)?.broke ?? null;
+  return {
+    startS: own[0].startS,
+    endS: own[own.length - 1].endS,
+    inTune: told.length ? told.filter((cents) => Math.abs(cents) <= IN_TUNE_CENTS).length / told.length : null,
+    broke,
   };
 }

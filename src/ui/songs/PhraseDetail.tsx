@@ -7,6 +7,8 @@ import type { SongVoice } from '../../core/song/voice';
 import { barName, barsName, riskInWords } from '../../core/song/words';
 import { Work, WORKS } from '../../core/song/work';
 import { ForCoaches, useMayChange } from '../kit/may-change';
+import { PhraseTakes } from './PhraseTakes';
+import type { SongTakeLine } from './SongTakes';
 import { FIT_WORDS, LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
 
 /** Takes shown as evidence of a change at most. */
@@ -20,6 +22,7 @@ export function PhraseDetail({
   phrase,
   voice,
   way,
+  takes,
   onWay,
   onWork,
 }: {
@@ -29,6 +32,7 @@ export function PhraseDetail({
   phrase: PhraseRisk;
   voice: SongVoice;
   way: Way | null;
+  takes: readonly SongTakeLine[];
   onWay: (way: Way) => void;
   onWork: (work: Work) => void;
 }) {
@@ -102,6 +106,7 @@ export function PhraseDetail({
           </fieldset>
         </details>
       )}
+      <PhraseTakes song={song} phrase={phrase} voice={voice} way={way} takes={takes} />
       <ForCoaches>
         <div>
           <h3 className="mb-1 font-semibold">Work on it: an exercise in the week, one press</h3>

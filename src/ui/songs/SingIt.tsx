@@ -28,6 +28,7 @@ export function SingIt({
   simulated,
   heading,
   hint,
+  piano,
   onTaken,
 }: {
   singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
@@ -36,6 +37,8 @@ export function SingIt({
   simulated: () => SimTask;
   heading: string;
   hint: string;
+  /** Plays along where it is wanted, for headphones; `onEnd` when it has come to the end. */
+  piano?: { begin: (onEnd: () => void) => void; end: () => void };
   /** Called once the take has been listened to. */
   onTaken: (takeId: string) => void;
 }) {
@@ -43,6 +46,7 @@ export function SingIt({
   const [source, setSource] = useState<Source>('microphone');
   const [listening, setListening] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  const [withPiano, setWithPiano] = useState(false);
   const chooser = useRef<HTMLInputElement>(null);
   const stopNow = useRef<() => Promise<void>>(async () => {});
   const recorder = useRecorder(singer.axis, noFrames, () => {
@@ -106,11 +110,12 @@ export function SingIt({
     [singer, sung],
   );
   const stop = useCallback(async () => {
+    piano?.end();
     const finished = await recorder.stop();
     if (!finished) return;
     if (finished.take.source === 'simulated') close();
     await save(finished);
-  }, [close, recorder, save]);
+  }, [close, piano, recorder, save]);
   useEffect(() => {
     stopNow.current = stop;
   });
@@ -128,10 +133,11 @@ export function SingIt({
           onEnd: () => void stopNow.current(),
         }),
       );
+      if (withPiano && source === 'microphone') piano?.begin(() => void stopNow.current());
     } catch (error) {
       setProblem((error as Error).message);
     }
-  }, [close, identity, recorder, simulated, singer.voiceType, source]);
+  }, [close, identity, piano, recorder, simulated, singer.voiceType, source, withPiano]);
   const readFile = async (file: File | undefined) => {
     if (!file) return;
     try {
@@ -154,6 +160,12 @@ export function SingIt({
       <p className="text-sm text-soft">{hint}</p>
       <Choice label="Listen to" value={source} options={SOURCES} onChange={(s) => (close(), setSource(s))} disabled={busy || recording} />
       {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || recording} />}
+      {source === 'microphone' && piano && (
+        <label className="flex min-h-9 items-center gap-2 text-sm">
+          <input type="checkbox" checked={withPiano} disabled={busy || recording} onChange={(e) => setWithPiano(e.target.checked)} /> With
+          the piano, in headphones: its first note, then along from the phrase that is shown
+        </label>
+      )}
       {source !== 'file' && recording && <LevelMeter store={recorder.meter} paused={busy} source={source} />}
       <button className="button-main" onClick={toggle} disabled={busy} title="R">
         <Icon aria-hidden size={18} />

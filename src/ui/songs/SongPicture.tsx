@@ -40,6 +40,7 @@ export function SongPicture({
   selected,
   onSelect,
   heard,
+  beside,
 }: {
   song: Song;
   semitones: number;
@@ -50,6 +51,8 @@ export function SongPicture({
   selected: number;
   onSelect: (phrase: number) => void;
   heard: Heard['outcome'];
+  /** An earlier take to compare with. */
+  beside: Heard['outcome'];
 }) {
   const [box, room] = useWidth();
   const scroller = useRef<HTMLDivElement>(null);
@@ -150,6 +153,7 @@ export function SongPicture({
                   {words}
                 </text>
               ))}
+              {beside && <SungNotes song={song} heard={beside} scale={scale} x={x} under />}
               {heard && <SungNotes song={song} heard={heard} scale={scale} x={x} />}
             </g>
           </svg>
@@ -195,11 +199,14 @@ function SungNotes({
   heard,
   scale,
   x,
+  under = false,
 }: {
   song: Song;
   heard: NonNullable<Heard['outcome']>;
   scale: LadderScale;
   x: (place: number) => number;
+  /** Drawn dashed and without marks, under another. */
+  under?: boolean;
 }) {
   return (
     <>
@@ -207,10 +214,15 @@ function SungNotes({
         const n = song.notes[note];
         if (!n || cents === null) return null;
         const y = scale.y(n.midi + heard.semitones + (cents - heard.tuningCents) / 100);
-        return <line key={i} x1={x(n.start) + 2} x2={x(n.start + n.beats) - 2} y1={y} y2={y} stroke="var(--ink)" strokeWidth={2} />;
+        const [x1, x2] = [x(n.start) + 2, x(n.start + n.beats) - 2];
+        return under ? (
+          <line key={i} x1={x1} x2={x2} y1={y} y2={y} stroke="var(--soft)" strokeWidth={2.5} strokeDasharray="4 3" />
+        ) : (
+          <line key={i} x1={x1} x2={x2} y1={y} y2={y} stroke="var(--ink)" strokeWidth={2} />
+        );
       })}
       {heard.bars.map(({ bar, broke }) => {
-        if (!broke) return null;
+        if (!broke || under) return null;
         const own = heard.notes.find((s) => broke.timeS >= s.startS - 0.1 && broke.timeS < s.endS);
         const n = own && song.notes[own.note];
         return (

@@ -8,7 +8,7 @@ import { putIn } from '../../core/plan/arrange';
 import { SONG_LINE } from '../../core/plan/plan';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { songTask } from '../../core/sim/song';
-import { songInTime } from '../../core/song/in-time';
+import { songInTime, startingNote } from '../../core/song/in-time';
 import { keysFor, octaveFor } from '../../core/song/keys';
 import type { BarOutcome } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
@@ -81,6 +81,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
   );
   const phrase = key.phrases[Math.min(selected, key.phrases.length - 1)];
   const [take, setTake] = useState<string | null>(view.takes[0]?.takeId ?? null);
+  const [beside, setBeside] = useState<string | null>(null);
   const [said, setSaid] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const along = useFollowAlong();
@@ -135,8 +136,22 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
   };
 
   const sung = useMemo(() => ({ id: songId, semitones: key.semitones }), [songId, key.semitones]);
+  const { play: playAlong, stop: stopAlong } = along;
+  // From the phrase that is shown on: who wants all of it begins at the first.
+  const accompany = useMemo(
+    () => ({
+      begin: (onEnd: () => void) =>
+        void playAlong(
+          'piano',
+          [startingNote(song, phrase, key.semitones), ...songInTime(song, key.phrases.slice(key.phrases.indexOf(phrase)), key.semitones)],
+          onEnd,
+        ),
+      end: stopAlong,
+    }),
+    [key, phrase, playAlong, song, stopAlong],
+  );
   const simulated = useCallback(() => songTask(song, key.semitones), [song, key.semitones]);
-  const heard = view.takes.find((t) => t.takeId === take)?.heard?.outcome ?? null;
+  const heardOf = (id: string | null) => view.takes.find((t) => t.takeId === id)?.heard?.outcome ?? null;
   const cautions = songCautions(
     keys[0],
     keys.find((k) => k.original)!,
@@ -211,7 +226,8 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
             map={map}
             selected={Math.min(selected, key.phrases.length - 1)}
             onSelect={setSelected}
-            heard={heard}
+            heard={heardOf(take)}
+            beside={take ? heardOf(beside) : null}
           />
           <p>
             <b className="first-letter:uppercase inline-block">{LEVEL_WORDS[key.level]}</b>: {keyBecause(key, keys, song, voice)}{' '}
@@ -272,6 +288,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
             phrase={phrase}
             voice={voice}
             way={chosen.ways[phrase.first] ?? null}
+            takes={view.takes}
             onWay={(way) => decide({ ways: { ...chosen.ways, [phrase.first]: way } })}
             onWork={(how) => void work(how)}
           />
@@ -282,10 +299,23 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
               simulated={simulated}
               heading="Sing it"
               hint="The whole of it or any phrase, without piano in the room. Break off and begin again as you like."
+              piano={accompany}
               onTaken={setTake}
             />
           </ForCoaches>
-          <SongTakes singerId={singer.id} song={song} takes={view.takes} shown={take} onShow={setTake} all={view.allTakes} />
+          <SongTakes
+            singerId={singer.id}
+            song={song}
+            takes={view.takes}
+            shown={take}
+            onShow={(id) => {
+              setTake(id);
+              if (id === beside) setBeside(null);
+            }}
+            beside={beside}
+            onBeside={setBeside}
+            all={view.allTakes}
+          />
         </aside>
       </div>
       <section aria-label="The sheet" className="card mt-4 print:mt-0 print:border-0 print:p-0">

@@ -30,6 +30,8 @@ export function SongTakes({
   takes,
   shown,
   onShow,
+  beside,
+  onBeside,
   all,
 }: {
   singerId: string;
@@ -37,6 +39,9 @@ export function SongTakes({
   takes: readonly SongTakeLine[];
   shown: string | null;
   onShow: (takeId: string | null) => void;
+  /** The one that lies beside it. */
+  beside: string | null;
+  onBeside: (takeId: string | null) => void;
   /** Bars of all this singer's songs ever sung. */
   all: readonly BarOutcome[];
 }) {
@@ -68,6 +73,16 @@ export function SongTakes({
                       ? 'not this song, or too little of it'
                       : `${sung} bars, ${broke.length} broke, ${Math.round(100 * inTune(bars))} % in tune`}
                 </span>
+                {shown && t.takeId !== shown && t.heard?.outcome && t.heard.outcome.notes.length > 0 && (
+                  <button
+                    className={`button px-3 ${t.takeId === beside ? 'border-accent' : ''}`}
+                    aria-pressed={t.takeId === beside}
+                    aria-label={`Lay the take of ${dateTimeOf(t.recordedAt)} beside the one that is shown`}
+                    onClick={() => onBeside(t.takeId === beside ? null : t.takeId)}
+                  >
+                    Beside
+                  </button>
+                )}
                 {!t.silent && (
                   <button
                     className="button px-3"
