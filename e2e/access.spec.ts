@@ -176,7 +176,7 @@ const RULES: Record<string, Rule> = {
   'DELETE /api/protocols/[protocolId]': remove('protocols'),
   'PUT /api/songs/[songId]': put('songs'),
   'DELETE /api/songs/[songId]': remove('songs'),
-  'GET /api/songs/[songId]/fits': ['reader', async (t) => ({ path: `/api/songs/${(await t.own('songs')).id}/fits` })],
+  'GET /api/songs/[songId]/singers': ['reader', async (t) => ({ path: `/api/songs/${(await t.own('songs')).id}/singers` })],
   'PUT /api/singers/[singerId]/songs/[songId]': [
     'coach',
     async (t) => ({ path: `/api/singers/${await t.singer()}/songs/${(await t.own('songs')).id}`, body: { semitones: 2 } }),

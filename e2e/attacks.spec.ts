@@ -101,7 +101,7 @@ test('another’s address for this machine is refused, pages and routes alike', 
         .on('error', fail)
         .end();
     });
-  for (const path of ['/sign-in', '/api/songs/x/fits']) {
+  for (const path of ['/sign-in', '/api/songs/x/singers']) {
     expect(await statusAt(path, 'rebind.evil.com')).toBe(421);
     expect(await statusAt(path, `127.0.0.1:${port}`)).not.toBe(421);
   }

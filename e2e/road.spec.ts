@@ -84,3 +84,22 @@ test('the end of a phase is reckoned from what was sung, and the next one is off
   await page.getByLabel('Phase').selectOption({ index: 0 });
   await expect(end).toContainText('3 of 3');
 });
+
+test('a recital’s songs are led to it along the road, the singer’s own by turns before', async ({ page }) => {
+  await openSinger(page, 'Maren Quill', 'Plan');
+  await page.getByText('The road ahead').click();
+  const songs = page.getByTestId('road-songs');
+  await expect(songs.first()).toContainText('Ferryman, Wait: a line of it, in its key');
+  await page.getByLabel('What').selectOption({ label: 'Recital' });
+  await page.getByLabel('Called (optional)').fill('The mooring night');
+  await page.getByLabel('On', { exact: true }).fill(dayLater(await page.evaluate(() => new Date().toLocaleDateString('sv')), 50));
+  await page.getByLabel('Ferryman, Wait').check();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Dates' })).toContainText('The mooring night');
+  await expect(songs).toHaveCount(8);
+  await expect(songs.first()).toContainText('their hard bars as exercises');
+  await expect(songs.last()).toContainText('marked');
+  const kept = page.waitForResponse((r) => r.request().method() === 'PUT' && r.url().endsWith('/plan'));
+  await page.getByRole('button', { name: 'Take The mooring night away' }).click();
+  await kept;
+});

@@ -6,7 +6,12 @@ import { sing } from '../src/core/sim/sing';
 import { songTask } from '../src/core/sim/song';
 import { typicalProfile } from '../src/core/sim/typical';
 import { typedSong } from '../src/core/song/typed';
-import { answerWell, expect, openSinger, singsOnCue, soundFile, test } from './browser';
+import { DEMO_SONGS } from '../src/core/song/demo-songs';
+import { partOf } from '../src/core/song/part';
+import { phrasesOf } from '../src/core/song/phrases';
+import { answerWell, expect, NOBODY, openSinger, practiceLink, singsOnCue, soundFile, test } from './browser';
+
+const [HERON] = DEMO_SONGS;
 
 /** Six bars that go over a tenor's change and back; ours. */
 const SONG = typedSong({
@@ -156,4 +161,64 @@ test('files that are no song get words and leave nothing behind', async ({ page 
   await page.getByRole('button', { name: 'Write one' }).click();
   await page.getByLabel(/^Notes: C4/).fill('C4 D4 H4');
   await expect(page.getByRole('main').getByRole('alert')).toContainText('“H4” can’t be read');
+});
+
+test('a song on the phone: its phrase heard and sung, what broke told there, and sent only where it is ticked', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  test.setTimeout(240_000);
+  const address = await practiceLink(page, 'Lio Fenn');
+  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, storageState: NOBODY });
+  const phone = await context.newPage();
+  const sings = await singsOnCue(phone);
+  const sent: string[] = [];
+  phone.on('request', (r) => r.method() !== 'GET' && sent.push(new URL(r.url()).pathname));
+  await phone.goto(address);
+  await answerWell(phone);
+  await phone.getByText('Songs', { exact: true }).click();
+  await phone.getByRole('button', { name: /The Heron’s Song/ }).click();
+  const song = phone.getByRole('region', { name: 'The Heron’s Song' });
+  await expect(song.getByTestId('song-staff').locator('svg')).toHaveCount(1);
+  const phrases = phrasesOf(HERON);
+  await expect(song.getByRole('navigation', { name: 'Phrases' }).getByRole('button')).toHaveCount(phrases.length);
+  await song.getByRole('button', { name: 'Hear it' }).click();
+  await song.getByRole('button', { name: 'Stop' }).click();
+  const { pcm } = sing(typicalProfile('tenor', 'flip'), songTask(partOf(HERON, phrases[0]), -12), {
+    seed: 4,
+    sampleRate: 44100,
+    snrDb: 45,
+  });
+  const singIt = async () => {
+    await song.getByRole('button', { name: 'Sing it' }).click();
+    await expect(song.getByRole('button', { name: 'Enough' })).toBeVisible();
+    await sings(writeWav(pcm, 16));
+    await song.getByRole('button', { name: 'Enough' }).click();
+    await expect(song.getByTestId('tried')).toContainText(/Nothing broke|leapt|changed|stopped|reached/, { timeout: 60_000 });
+    await expect(song.getByTestId('hear-yourself')).toBeVisible();
+  };
+  await singIt();
+  // Nothing is ticked: nothing goes.
+  expect(sent.filter((path) => path.includes('/takes'))).toEqual([]);
+  await song.getByLabel('Send what I sing to my coach').check();
+  await singIt();
+  await expect.poll(() => sent.filter((path) => path.includes('/takes')).length, { timeout: 60_000 }).toBe(1);
+  await song.getByRole('button', { name: 'That was it' }).click();
+  await phone.getByRole('button', { name: 'Fine' }).click();
+  await expect(phone.getByTestId('practice-item').first()).toBeVisible();
+  await expect.poll(() => sent.filter((path) => path.endsWith('/entries')).length).toBeGreaterThan(0);
+  await openSinger(page, 'Lio Fenn', 'Progress');
+  await expect(page.getByTestId('entry').filter({ hasText: 'The Heron’s Song' }).first()).toBeVisible();
+  // The coach hears the one that was sent, beside an earlier one.
+  await openSinger(page, 'Lio Fenn', 'Songs');
+  await page.getByRole('link', { name: /The Heron’s Song/ }).click();
+  const takes = page.getByRole('region', { name: 'Takes of this song' }).getByRole('listitem').filter({ hasText: 'broke' });
+  await expect(takes.nth(1)).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('navigation', { name: 'Phrases' }).getByRole('button').first().click();
+  await expect(page.getByRole('list', { name: 'This phrase in takes' }).getByRole('listitem').nth(1)).toBeVisible();
+  const beside = takes.getByRole('button', { name: /^Lay the take of/ }).first();
+  await beside.click();
+  await expect(beside).toHaveAttribute('aria-pressed', 'true');
+  await context.close();
 });

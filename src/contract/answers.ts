@@ -1,7 +1,7 @@
 import type { Exercise } from '../core/exercise/types';
 import type { Chosen } from '../core/format/song';
 import type { TakeFindings, Trace } from '../core/take/types';
-import type { Level } from '../core/song/risks';
+import type { SongVoice } from '../core/song/voice';
 import type { CoachMark } from '../core/map/types';
 import type { PlanItem } from '../core/plan/types';
 
@@ -34,17 +34,12 @@ export interface BroughtIn {
   settings: boolean;
 }
 
-/** The key of a song that suits a singer best, and why. */
-export interface SongFit {
+/** A singer who was heard, as a song is laid on their voice, and what is chosen for it. */
+export interface SongSinger {
   singerId: string;
   name: string;
   chosen: Chosen | null;
-  semitones: number;
-  key: string;
-  says: string;
-  level: Level;
-  fits: boolean;
-  because: string;
+  voice: SongVoice;
 }
 
 /** An item of an assigned week, with its exercise as it was then. */

@@ -6,7 +6,7 @@ import { ChosenShape } from '../core/format/song';
 import { Role, StudioShape } from '../core/format/studio';
 import { MarkShape } from '../core/format/take';
 import type { VoiceMap } from '../core/map/types';
-import type { AssignedItem, BroughtIn, SongFit, Stored, TakeAnswer } from './answers';
+import type { AssignedItem, BroughtIn, SongSinger, Stored, TakeAnswer } from './answers';
 import * as input from './inputs';
 
 /** One way of asking the server: who may, what goes along, and what comes back. */
@@ -111,8 +111,8 @@ export const ROUTES = {
 
   'PUT /api/songs/[songId]': { who: 'coach', body: input.SongInput, itsId: 'songId', mostBytes: input.MOST_SONG_BYTES },
   'DELETE /api/songs/[songId]': { who: 'coach' },
-  /** For each singer the key of this song that suits best. */
-  'GET /api/songs/[songId]/fits': { who: 'reader', answer: gives<SongFit[]>() },
+  /** Every singer who was heard, for whom it may fit. */
+  'GET /api/songs/[songId]/singers': { who: 'reader', answer: gives<SongSinger[]>() },
 
   'PUT /api/practice/[entryId]': { who: 'coach', body: input.AnswerInput },
   'POST /api/p/[token]/entries': { who: 'anyone', body: input.EntriesInput },

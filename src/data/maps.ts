@@ -1,9 +1,10 @@
-import { and, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
+import type { VoiceTypeId } from '../core/plan/voice-types';
 import { StudioTx } from './client';
 import { pin, singer, voiceMap } from './schema';
-import { lastHeardIn } from './singers';
+import { lastHeardIn, pinsIn } from './singers';
 
 /** The number of a singer's evidence: the database raises it with every analysis, mark and take discarded (migration 0011). */
 export async function evidenceOf({ db, studioId }: StudioTx, singerId: string): Promise<number> {
@@ -23,6 +24,24 @@ export async function keptMap({ db, studioId }: StudioTx, singerId: string, evid
       and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), eq(voiceMap.engine, ENGINE), eq(voiceMap.evidence, evidence)),
     );
   return row?.map;
+}
+
+/** The kept map of every singer of the studio's present, however old its evidence, with what the coach pinned; by name. */
+export async function keptMaps({ db, studioId }: StudioTx) {
+  return db
+    .select({
+      id: singer.id,
+      name: singer.name,
+      voiceType: sql<VoiceTypeId>`${singer.voiceType}`,
+      intake: singer.intake,
+      // What a page of all singers has no use for is by far the most of it.
+      map: sql<VoiceMap>`${voiceMap.map} || '{"levels": [], "blend": []}'`,
+      pins: pinsIn(studioId),
+    })
+    .from(singer)
+    .innerJoin(voiceMap, eq(voiceMap.singerId, singer.id))
+    .where(and(eq(singer.studioId, studioId), eq(voiceMap.studioId, studioId), isNull(singer.archivedAt)))
+    .orderBy(sql`lower(${singer.name})`, asc(singer.id));
 }
 
 /** Keep a map pooled from evidence of this number; a newer one is left alone. */

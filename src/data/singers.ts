@@ -46,6 +46,12 @@ const columns = { ...listed, axis: singer.axis };
 export const lastHeardIn = (studioId: string) =>
   sql<Date | null>`(select max(${take.recordedAt}) from ${take} where ${take.studioId} = ${studioId} and ${take.singerId} = ${singer.id})`;
 
+/** What the coach pinned in the map of a row's singer, as part of a query. */
+export const pinsIn = (studioId: string) =>
+  sql<
+    Pin[]
+  >`(select coalesce(jsonb_agg(jsonb_build_object('what', ${pin.what}, 'midi', ${pin.midi})), '[]') from ${pin} where ${pin.studioId} = ${studioId} and ${pin.singerId} = ${singer.id})`;
+
 /** All singers, the last heard first, with what their kept maps say (null: never pooled) and how they practise. */
 export async function listSingers({ db, studioId }: StudioTx) {
   // That the studio is named again in each is for speed: row-level security then looks at it once, not at every row.
@@ -56,10 +62,7 @@ export async function listSingers({ db, studioId }: StudioTx) {
       ...listed,
       lastHeard: lastHeard.mapWith((v) => (v ? new Date(v) : null)).as('last_heard'),
       summary: voiceMap.summary,
-      /** What the coach pinned. */
-      pins: sql<
-        Pin[]
-      >`(select coalesce(jsonb_agg(jsonb_build_object('what', ${pin.what}, 'midi', ${pin.midi})), '[]') from ${pin} where ${pin.studioId} = ${studioId} and ${pin.singerId} = ${singer.id})`,
+      pins: pinsIn(studioId),
       /** The last day with a line in the log. */
       lastPractised: sql<string | null>`(select max(${practice.day})::text ${practised})`,
       /** The newest assigned week: its first day, and on which days of it (0 the first) there is work. */

@@ -68,16 +68,33 @@ export async function chosenFor({ db, studioId }: StudioTx, singerId: string, so
   return row?.chosen ?? null;
 }
 
-/** A singer's songs whose key is chosen, the last decided first. */
-export async function newestChoices({ db, studioId }: StudioTx, singerId: string): Promise<{ song: Song; semitones: number }[]> {
+/** What is chosen of a song, singer by singer. */
+export const choicesOf = ({ db, studioId }: StudioTx, songId: string) =>
+  db
+    .select({ singerId: repertoire.singerId, chosen: repertoire.chosen })
+    .from(repertoire)
+    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.songId, songId)));
+
+/** A song whose key is chosen for a singer, and how its high phrases are taken. */
+export interface ChosenSong extends Omit<Chosen, 'semitones'> {
+  id: string;
+  song: Song;
+  semitones: number;
+}
+
+/** A singer's songs whose key is chosen, the last decided first; `most` of them. */
+export async function newestChoices({ db, studioId }: StudioTx, singerId: string, most: number): Promise<ChosenSong[]> {
   const rows = await db
-    .select({ song: song.song, chosen: repertoire.chosen })
+    .select({ id: song.id, song: song.song, chosen: repertoire.chosen })
     .from(repertoire)
     .innerJoin(song, eq(song.id, repertoire.songId))
-    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId)))
-    .orderBy(desc(repertoire.changedAt), asc(song.id));
-  return rows.flatMap((r) => (r.chosen.semitones === null ? [] : [{ song: r.song, semitones: r.chosen.semitones }]));
+    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId), keyIsChosen))
+    .orderBy(desc(repertoire.changedAt), asc(song.id))
+    .limit(most);
+  return rows.map(({ chosen, ...row }) => ({ ...row, ...chosen, semitones: chosen.semitones! }));
 }
+
+const keyIsChosen = sql`${repertoire.chosen}->>'semitones' is not null`;
 
 /** Titles of a singer's songs whose key is chosen. */
 export async function chosenTitles({ db, studioId }: StudioTx, singerId: string): Promise<string[]> {
@@ -86,7 +103,7 @@ export async function chosenTitles({ db, studioId }: StudioTx, singerId: string)
     .select({ title })
     .from(repertoire)
     .innerJoin(song, eq(song.id, repertoire.songId))
-    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId), sql`${repertoire.chosen}->>'semitones' is not null`))
+    .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId), keyIsChosen))
     .orderBy(sql`lower(${title})`, asc(song.id));
   return rows.map((r) => r.title);
 }

@@ -87,7 +87,7 @@ const removeSinger = entered(singers.removeSinger);
 const setArchived = entered(singers.setArchived);
 const viewSinger = entered(singers.viewSinger);
 const decide = entered(songs.decide);
-const fitsOf = entered(songs.fitsOf);
+const singersOfSong = entered(songs.singersOfSong);
 const forgetChoice = entered(songs.forgetChoice);
 const removeSong = entered(songs.removeSong);
 const saveSong = entered(songs.saveSong);
@@ -584,9 +584,15 @@ describe('songs', () => {
     expect(exercise.steps).toEqual(line.steps);
   });
 
-  test('whom it fits is worked out for every singer who was heard', async () => {
-    const fits = await fitsOf(songId);
-    expect(fits.find((f) => f.singerId === singerId)).toMatchObject({ chosen: { semitones: -12 }, because: expect.stringMatching(/\.$/) });
+  test('every singer who was heard is given for it as their map stands, pins and choice included', async () => {
+    const given = (await singersOfSong(songId)).find((f) => f.singerId === singerId)!;
+    expect(given).toMatchObject({ chosen: { semitones: -12 } });
+    const { voice } = await viewSong(singerId, songId);
+    expect(given.voice).toEqual({
+      ...voice,
+      changes: voice!.changes.map((c) => ({ ...c, takeIds: [] })),
+      findings: Object.fromEntries(Object.entries(voice!.findings).map(([name, f]) => [name, { ...f, takeIds: [] }])),
+    });
   });
 
   test('deleted with a singer, and for all by itself: the takes stay', async () => {

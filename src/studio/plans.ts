@@ -100,7 +100,7 @@ export async function assign({ tx }: Context, input: z.infer<typeof AssignmentIn
   const whole = await wholeShelf(tx);
   const shelf = new Map(whole.map((e) => [e.id, e]));
   // The line of a song is a line of the singer's own: of the one whose key was chosen last.
-  const [song] = await newestChoices(tx, input.singerId);
+  const [song] = await newestChoices(tx, input.singerId, 1);
   const items = input.items.map((item) => {
     const exercise = shelf.get(item.exerciseId);
     if (!exercise)

@@ -11,6 +11,7 @@ import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { modelsFor } from '../data/models';
+import { newestChoices } from '../data/songs';
 import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
 import { dayOf } from './day';
@@ -18,9 +19,13 @@ import { planSourceOf, whole as complete } from './plans';
 import { measuresByDay } from '../core/practice/measures';
 import type { VoiceMap } from '../core/map/types';
 import { Refusal } from './refusal';
+import { voiceIn } from './songs';
 import { isId } from './ids';
 import { mustFindSinger } from './singers';
 import type { Context } from './context';
+
+/** So many songs are on the phone, those decided last. */
+const MOST_SONGS = 6;
 
 /** A singer's own page: this week's work, the voice it is for, and what was practised. */
 export async function viewPractice(ctx: Context, singerId: string) {
@@ -52,6 +57,9 @@ export async function viewPractice(ctx: Context, singerId: string) {
     spared: p?.narrow ?? false,
     minor: p?.minor ?? false,
     older: asked.age === 'older',
+    /** Songs in the keys that were chosen, and the voice they are laid on. */
+    songs: await newestChoices(tx, singerId, MOST_SONGS),
+    voice: voiceIn(map, singer),
     models: await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : []),
   };
 }

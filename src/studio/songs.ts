@@ -1,18 +1,20 @@
+import type { SongSinger } from '../contract/answers';
 import type { SongInput } from '../contract/inputs';
 import { z } from 'zod';
 import { Chosen } from '../core/format/song';
 import type { VoiceMap } from '../core/map/types';
 import { BY_AGE } from '../core/plan/ages';
-import { keysFor, octaveFor } from '../core/song/keys';
 import { Heard, PredictedBar, predictionOf } from '../core/song/outcome';
 import { risksOf } from '../core/song/risks';
 import { songVoice, SongVoice } from '../core/song/voice';
-import { keyBecause, keyInWords } from '../core/song/words';
 import { StudioTx } from '../data/client';
 import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
-import { listSingers, SingerRow } from '../data/singers';
+import { keptMaps } from '../data/maps';
+import { withPins } from '../core/map/pins';
+import { SingerRow } from '../data/singers';
 import {
+  choicesOf,
   choose,
   chosenFor,
   deleteSong,
@@ -54,30 +56,22 @@ export const voiceIn = (map: VoiceMap, { voiceType, intake }: Pick<SingerRow, 'v
 
 const voiceFor = async (tx: StudioTx, singer: SingerRow): Promise<SongVoice | null> => voiceIn(await mapOf(tx, singer.id), singer);
 
-/** For each singer who was heard: the key of a song that suits best, and why. */
-export async function fitsOf({ tx }: Context, id: string) {
-  const { song } = await mustFindSong(tx, id);
-  const out = [];
-  for (const { id: singerId } of await listSingers(tx)) {
-    const singer = await mustFindSinger(tx, singerId);
-    const voice = await voiceFor(tx, singer);
-    if (!voice) continue;
-    const keys = keysFor(song, voice);
-    const [best] = keys;
-    out.push({
-      singerId,
-      name: singer.name,
-      chosen: await chosenFor(tx, singerId, id),
-      semitones: best.semitones,
-      key: best.key,
-      says: keyInWords(best, octaveFor(song, voice)),
-      level: best.level,
-      fits: best.standing === 'fits',
-      because: keyBecause(best, keys, song, voice),
-    });
-  }
-  return out;
+/** Every singer who was heard, as their maps stand: the page works out whom it fits, a song of some minutes takes long for a choir. */
+export async function singersOfSong({ tx }: Context, id: string): Promise<SongSinger[]> {
+  await mustFindSong(tx, id);
+  const chosen = new Map((await choicesOf(tx, id)).map((c) => [c.singerId, c.chosen]));
+  return (await keptMaps(tx)).flatMap(({ id: singerId, name, map, pins, ...singer }) => {
+    const voice = voiceIn(withPins(map, pins), singer);
+    return voice ? [{ singerId, name, chosen: chosen.get(singerId) ?? null, voice: withoutTakes(voice) }] : [];
+  });
 }
+
+/** A voice without what it was heard in. */
+const withoutTakes = (voice: SongVoice): SongVoice => ({
+  ...voice,
+  changes: voice.changes.map((c) => ({ ...c, takeIds: [] })),
+  findings: Object.fromEntries(Object.entries(voice.findings).map(([name, f]) => [name, { ...f, takeIds: [] }])),
+});
 
 /** A singer's songs, and the studio's others. */
 export async function viewRepertoire({ tx }: Context, singerId: string) {

@@ -6,7 +6,7 @@ import { dayBent, RoadDate } from '../plan/dates';
 import { occasionSet } from '../plan/occasions';
 import { planFor, planning } from '../plan/plan';
 import { PlanItem } from '../plan/types';
-import { OfDay, workOfDay } from './work-of-day';
+import { OfDay, songsRest, workOfDay } from './work-of-day';
 
 const whole = (items: readonly PlanItem[]) => items.map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) }));
 const USUAL: OfDay = { today: null, returning: 1, bent: null, belted: false, readiness: null };
@@ -77,4 +77,18 @@ test('on the day of a show its own set is sung, two days before nothing that tes
   expect(before.items.some(({ exercise: e }) => e.role === 'test' || e.weight > 0)).toBe(false);
   expect(on('2026-12-14').because).toEqual([]);
   expect(on('2026-12-13').items.map((it) => it.exerciseId)).toEqual(occasionSet('recovery', p).map((it) => it.exerciseId));
+});
+
+test('songs rest when the voice is not well, on its way back, and where a day has a set of its own; else they may be sung', () => {
+  expect(songsRest(USUAL)).toBeNull();
+  expect(songsRest({ ...USUAL, today: { hoarse: false, ill: false, pain: false } })).toBeNull();
+  expect(songsRest({ ...USUAL, bent: { load: 0.5, set: null, light: true, because: '' } })).toBeNull();
+  for (const bears of [
+    { today: { hoarse: true, ill: false, pain: false } },
+    { today: { hoarse: false, ill: true, pain: false } },
+    { today: { hoarse: false, ill: false, pain: true } },
+    { returning: 0.6 },
+    { bent: { load: 0.4, set: 'show-day' as const, light: true, because: '' } },
+  ])
+    expect(songsRest({ ...USUAL, ...bears })).not.toBeNull();
 });

@@ -65,3 +65,10 @@ const isLight = ({ role, weight, strand }: Exercise) => role !== 'test' && weigh
 const BY_WORDS = ['', 'a semitone', 'a tone', 'a tone and a half'];
 /** How much lower a day is sung, in words: semitones, 1 to 3. */
 export const lowerWords = (lowerSt: number): string => `what reaches above the change is ${BY_WORDS[lowerSt]} lower`;
+
+/** Why no song is sung on a day; null where songs may be. */
+export function songsRest({ today, returning, bent }: Pick<OfDay, 'today' | 'returning' | 'bent'>): string | null {
+  if (ruleForToday(today)) return 'No songs today: they ask more of a voice than exercises do.';
+  if (returning < 1) return 'No songs on the way back: exercises first.';
+  return bent?.set ? 'No songs beside what the day asks for.' : null;
+}

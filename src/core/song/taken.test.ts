@@ -6,11 +6,11 @@ import { analyseTake } from '../take/analyse';
 import { drawnSong } from './made-song';
 import { heardIn, Heard } from './outcome';
 import { phrasesOf } from './phrases';
-import { phraseSung, registerIn, takenAs } from './taken';
+import { phraseSung, registerIn, takenAs, wentIn } from './taken';
 import { Song } from './types';
 import { typedSong } from './typed';
 import type { SongVoice } from './voice';
-import { WAYS } from './ways';
+import { Way, WAYS } from './ways';
 
 const voiceAt = (up: number): SongVoice => ({
   low: 40,
@@ -79,6 +79,19 @@ test('a phrase is found where it was sung last, with what broke in it', () => {
   };
   expect(phraseSung(again, HIGH)).toEqual({ startS: 14, endS: 18, inTune: 0.5, broke: { name: 'leapt', midi: 65, timeS: 4 } });
   expect(phraseSung({ ...of, notes: of.notes.slice(0, 2) }, HIGH)).toBeNull();
+});
+
+test('a phrase went as meant only where its way was heard; where it broke it did not', () => {
+  const went = (of: Outcome, ways: Record<string, Way>) => [...wentIn(SONG, of, [LOW, HIGH], ways, VOICE)];
+  expect(went(heard(2), { 2: 'mix' })).toEqual([
+    [0, null],
+    [2, true],
+  ]);
+  expect(went(heard(2), {})[1]).toEqual([2, null]);
+  expect(went(heard(0.1), { 2: 'mix' })[1]).toEqual([2, null]);
+  expect(went(heard(-1), { 2: 'mix' })[1]).toEqual([2, false]);
+  expect(went(heard(2, { name: 'stopped', midi: 65, timeS: 4 }), { 2: 'head-tall' })[1]).toEqual([2, false]);
+  expect(went({ ...heard(2), notes: heard(2).notes.slice(0, 2) }, {})).toEqual([[0, null]]);
 });
 
 test('by sound: voices that hand over, and that carry chest, are told apart or not told', () => {

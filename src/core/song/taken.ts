@@ -120,3 +120,25 @@ export function phraseSung(heard: Outcome, { first, last, firstBar, lastBar }: O
     broke,
   };
 }
+
+/**
+ * Of each phrase that was sung, by its first note, whether it went as meant: no where it broke or was taken another way than was chosen, yes
+ * where it was heard to be taken so, null where nothing broke and no way was chosen, or none could be told.
+ */
+export function wentIn(
+  song: Song,
+  heard: Outcome,
+  phrases: readonly Phrase[],
+  ways: Readonly<Record<string, Way>>,
+  voice: SongVoice,
+): Map<number, boolean | null> {
+  const out = new Map<number, boolean | null>();
+  for (const phrase of phrases) {
+    const sung = phraseSung(heard, phrase);
+    if (!sung) continue;
+    const way = ways[phrase.first];
+    const verdict = way ? takenAs(song, heard, phrase, way, voice)?.verdict : undefined;
+    out.set(phrase.first, sung.broke || verdict === 'not yet' ? false : verdict === 'yes' ? true : null);
+  }
+  return out;
+}

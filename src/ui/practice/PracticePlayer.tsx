@@ -254,7 +254,7 @@ export function PracticePlayer({
             })
           }
         >
-          {own && <HearYourself {...own} />}
+          {own && <HearYourself {...own} sent={keeping && mayKeep} />}
         </Report>
       </div>
     );

@@ -10,7 +10,7 @@ import { dayBent, daysToShow, type RoadDate } from '../../core/plan/dates';
 import { dayMinutes } from '../../core/plan/dose';
 import { type OccasionId, type OccasionSet, warmUpFor } from '../../core/plan/occasions';
 import { mayBeSerious, SEE_DOCTOR, worst } from '../../core/plan/safety';
-import { workOfDay } from '../../core/practice/work-of-day';
+import { songsRest, workOfDay } from '../../core/practice/work-of-day';
 import { anchorsOf, changeIn, strongest } from '../../core/plan/voice';
 import { type Model, modelsOf } from '../../core/exercise/model';
 import { keepForOffline } from './keep-for-offline';
@@ -19,6 +19,7 @@ import { beltMinutes } from '../../core/practice/belt';
 import { noticesOf, returnShare, saidToday } from '../../core/practice/health';
 import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
+import type { SongVoice } from '../../core/song/voice';
 import { knownVoice } from '../../core/judge/known-voice';
 import { daysOf, wordsIn } from '../../core/practice/log';
 import { readinessOn } from '../../core/practice/readiness';
@@ -31,6 +32,8 @@ import { BeforeQuestions } from './BeforeQuestions';
 import { ByHand } from './ByHand';
 import { PracticePlayer } from './PracticePlayer';
 import { Sets } from './Sets';
+import { SongPlayer } from './SongPlayer';
+import { MySong, Songs } from './Songs';
 import { usePracticeLog } from './usePracticeLog';
 import { VoiceCheck } from './VoiceCheck';
 
@@ -47,6 +50,9 @@ interface Props {
     models: Model[];
     sets: (Omit<OccasionSet, 'items'> & { items: Item[] })[];
     dates: RoadDate[];
+    songs: MySong[];
+    /** The voice that songs are laid on; null: nothing was sung yet. */
+    voice: SongVoice | null;
     /** Minutes a week that may be belted; null: no limit. */
     beltMinutes: number | null;
     spared: boolean;
@@ -100,6 +106,8 @@ export function PracticeRoom({ token, view }: Props) {
   const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
   const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
   const playing = items.find((it) => it.exerciseId === open);
+  const songsToday = songsRest(ofDay);
+  const singing = songsToday === null ? view.songs.find((s) => s.id === open) : undefined;
   const planned = dayMinutes(work.items, bent?.set ? 0 : weekday);
   const minutes = daysOf(log.entries).find((d) => d.day === today)?.minutes ?? 0;
 
@@ -177,6 +185,20 @@ export function PracticeRoom({ token, view }: Props) {
           known={knownVoice(map, expectedChange(singer.voiceType))}
           listening={listening}
           onListen={setListening}
+          onLeave={() => setOpen(null)}
+          onDone={(done) => {
+            setOpen(null);
+            log.add({ kind: 'item', ...done });
+          }}
+        />
+      ) : singing && view.voice ? (
+        <SongPlayer
+          key={singing.id}
+          mine={singing}
+          voice={view.voice}
+          singer={singer}
+          token={token}
+          mayKeep={singer.consent !== 'none'}
           onLeave={() => setOpen(null)}
           onDone={(done) => {
             setOpen(null);
@@ -264,10 +286,11 @@ export function PracticeRoom({ token, view }: Props) {
               onChoose={setChosen}
             />
           )}
+          {!set && view.voice && <Songs songs={view.songs} rest={songsToday} onChoose={setOpen} />}
           {assignment && !set && <ByHand items={assignment.items} today={today} onTell={(what, on) => log.add(what, on)} />}
         </>
       )}
-      {assignment && !playing && (
+      {assignment && !playing && !singing && (
         <button
           className="button min-h-11 self-start"
           onClick={() =>
@@ -281,7 +304,7 @@ export function PracticeRoom({ token, view }: Props) {
           <CalendarPlus aria-hidden size={18} /> Remind me: into my calendar
         </button>
       )}
-      {!playing && (
+      {!playing && !singing && (
         <>
           <History entries={log.entries} />
           <Privacy consent={singer.consent} keepMonths={keepMonths} />

@@ -1,4 +1,5 @@
 import { loadPiano } from '../../audio/follow-along';
+import { prepareToFollow } from '../../audio/follow-song';
 import { prepareInput } from '../../audio/input';
 import { loadSinger } from '../../audio/simulated';
 
@@ -18,7 +19,7 @@ const inCharge = () =>
       });
 
 /**
- * Have the page look after itself without a network: all that an exercise plays, listens and sings with is fetched now, and kept for
+ * Have the page look after itself without a network: all that an exercise or a song plays, listens and sings with is fetched now, and kept for
  * then. `more`: further addresses to keep.
  */
 export async function keepForOffline(more: readonly string[]): Promise<void> {
@@ -34,6 +35,7 @@ export async function keepForOffline(more: readonly string[]): Promise<void> {
     keep();
     await inCharge();
     prepareInput();
+    prepareToFollow();
     await Promise.allSettled([loadPiano(), loadSinger()]);
     keep();
   } catch {

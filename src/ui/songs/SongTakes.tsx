@@ -60,19 +60,12 @@ export function SongTakes({
             <li key={t.takeId} className={`rounded-lg border px-2 py-1 ${t.takeId === shown ? 'border-accent' : 'border-line'}`}>
               <div className="flex flex-wrap items-center gap-2">
                 <button
-                  className="font-semibold hover:underline"
+                  className="min-w-0 flex-1 text-left font-semibold hover:underline"
                   aria-pressed={t.takeId === shown}
                   onClick={() => onShow(t.takeId === shown ? null : t.takeId)}
                 >
                   {dateTimeOf(t.recordedAt)}
                 </button>
-                <span className="flex-1 text-sm text-soft">
-                  {t.heard === null
-                    ? 'being listened to …'
-                    : t.heard.outcome === null
-                      ? 'not this song, or too little of it'
-                      : `${sung} bars, ${broke.length} broke, ${Math.round(100 * inTune(bars))} % in tune`}
-                </span>
                 {shown && t.takeId !== shown && t.heard?.outcome && t.heard.outcome.notes.length > 0 && (
                   <button
                     className={`button px-3 ${t.takeId === beside ? 'border-accent' : ''}`}
@@ -96,6 +89,13 @@ export function SongTakes({
                   Review
                 </Link>
               </div>
+              <p className="text-sm text-soft">
+                {t.heard === null
+                  ? 'being listened to …'
+                  : t.heard.outcome === null
+                    ? 'not this song, or too little of it'
+                    : `${sung} bars, ${broke.length} broke, ${Math.round(100 * inTune(bars))} % in tune`}
+              </p>
               {t.takeId === shown && (
                 <ul className="mt-1 text-sm">
                   {broke.length === 0 && sung > 0 && <li>Nothing broke.</li>}

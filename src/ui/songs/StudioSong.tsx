@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
+import { keyNameOf } from '../../core/song/keys';
 import { songInTime } from '../../core/song/in-time';
 import { phrasesOf } from '../../core/song/phrases';
 import type { Song } from '../../core/song/types';
@@ -13,7 +14,9 @@ import { SongStaff } from '../staff/SongStaff';
 import { SongEditor } from './SongEditor';
 import { downloadSongMidi, downloadSongMusicXml } from './song-files';
 import { LEVEL_WORDS } from './words-of-songs';
-import type { SongFit } from '../../contract/answers';
+import type { SongSinger } from '../../contract/answers';
+import type { Fit } from '../../core/song/fit';
+import { fitAll } from './fits';
 import { ask } from '../../sync/ask';
 
 /** A song of the studio: its sheet, and whom it fits in which key. */
@@ -23,16 +26,24 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
   const along = useFollowAlong();
   const [editing, setEditing] = useState(false);
   const [sure, setSure] = useState(false);
-  const [fits, setFits] = useState<SongFit[] | null>(null);
+  const [singers, setSingers] = useState<SongSinger[] | null>(null);
+  const [fits, setFits] = useState<ReadonlyMap<string, Fit>>(new Map());
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
+    let leave = () => {};
     let current = true;
-    ask('GET /api/songs/[songId]/fits', { params: { songId: id } }).then(
-      (found) => current && setFits(found),
+    ask('GET /api/songs/[songId]/singers', { params: { songId: id } }).then(
+      (found) => {
+        if (!current) return;
+        setSingers(found);
+        setFits(new Map());
+        leave = fitAll({ song, voices: found }, ({ singerId, fit }) => setFits((all) => new Map(all).set(singerId, fit)), setProblem);
+      },
       (error: Error) => current && setProblem(error.message),
     );
     return () => {
       current = false;
+      leave();
     };
   }, [id, song]);
   const doing = async (work: () => Promise<void>) => {
@@ -124,23 +135,30 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
           </section>
           <section aria-label="Whom it fits" className="no-print flex flex-col gap-2">
             <h2 className="text-lg font-bold">Whom it fits</h2>
-            {fits === null && !problem && <p className="text-soft">Working it out …</p>}
-            {fits?.length === 0 && <p className="text-soft">No singer has been heard yet.</p>}
+            {!problem && (singers === null || fits.size < singers.length) && <p className="text-soft">Working it out …</p>}
+            {singers?.length === 0 && <p className="text-soft">No singer has been heard yet.</p>}
             <ul className="flex flex-col gap-1">
-              {fits?.map((f) => (
-                <li key={f.singerId}>
-                  <Link href={`/singers/${f.singerId}/songs/${id}`} className="card block p-3 hover:border-accent">
-                    <span className="flex flex-wrap justify-between gap-x-3 font-semibold">
-                      {f.name}
-                      <span className="font-normal">
-                        {f.fits ? `${f.key}, ${f.says}` : 'no key fits'}
-                        {f.fits && ` · ${LEVEL_WORDS[f.level]}`}
+              {singers?.map(({ singerId, name, chosen }) => {
+                const fit = fits.get(singerId);
+                return (
+                  <li key={singerId}>
+                    <Link href={`/singers/${singerId}/songs/${id}`} className="card block p-3 hover:border-accent">
+                      <span className="flex flex-wrap justify-between gap-x-3 font-semibold">
+                        {name}
+                        <span className="font-normal">
+                          {fit && (fit.fits ? `${fit.key}, ${fit.says} · ${LEVEL_WORDS[fit.level]}` : 'no key fits')}
+                        </span>
                       </span>
-                    </span>
-                    <span className="block text-sm text-soft">{f.because}</span>
-                  </Link>
-                </li>
-              ))}
+                      <span className="block text-sm text-soft">
+                        {typeof chosen?.semitones === 'number' && (
+                          <b className="text-coach">{keyNameOf(song.fifths, chosen.semitones)} is chosen. </b>
+                        )}
+                        {fit?.because}
+                      </span>
+                    </Link>
+                  </li>
+                );
+              })}
             </ul>
           </section>
         </div>

@@ -1,0 +1,305 @@
+'use client';
+import { Mic, Play, Square } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { clipOf } from '../../audio/clip';
+import { useFollowAlong } from '../../audio/follow-along';
+import { followOnDevice } from '../../audio/follow-song';
+import { openMicrophone } from '../../audio/input';
+import { readWav } from '../../core/format/wav';
+import type { VoiceTypeId } from '../../core/plan/voice-types';
+import { loadOf } from '../../core/practice/load';
+import type { Done, Load } from '../../core/practice/types';
+import { songInTime, startingNote } from '../../core/song/in-time';
+import { keyNameOf } from '../../core/song/keys';
+import { Heard, predictionOf } from '../../core/song/outcome';
+import { partOf } from '../../core/song/part';
+import { risksOf } from '../../core/song/risks';
+import { takenAs, wentIn } from '../../core/song/taken';
+import type { SongVoice } from '../../core/song/voice';
+import { isHigh, waysFor } from '../../core/song/ways';
+import { barName, barsName, breakInWords } from '../../core/song/words';
+import { keepOwn, OwnKey } from '../../sync/own-voice';
+import { VERDICT_WORDS } from '../kit/verdict';
+import { Finished, useRecorder } from '../listen/useRecorder';
+import { dayKey } from '../plan/days';
+import { SongStaff } from '../staff/SongStaff';
+import { HearYourself } from './HearYourself';
+import { Report, Told } from './Report';
+import type { MySong } from './Songs';
+
+const noFrames = () => {};
+const now = () => performance.now();
+/** Heard back no longer than this, seconds. */
+const MOST_HEARD_S = 60;
+const LONGEST_NAME = 80;
+
+/** All that was sung of the song this time. */
+interface SoFar {
+  seconds: number;
+  load: Load | null;
+  /** Whether the last try of each phrase that was heard went as meant. */
+  went: ReadonlyMap<number, boolean | null>;
+}
+const NOTHING: SoFar = { seconds: 0, load: null, went: new Map() };
+
+/** One try, as this phone heard it. */
+interface Try {
+  outcome: NonNullable<Heard['outcome']>;
+  sent: boolean;
+  own: { now: OwnKey; before: OwnKey | null };
+}
+
+/**
+ * A song on the phone: phrase by phrase or on from one, first by the piano, then sung, alone or with the piano in headphones; what happened at
+ * the change, heard here only, and how it was.
+ */
+export function SongPlayer({
+  mine: { id, song, semitones, ways, note },
+  voice,
+  singer,
+  token,
+  mayKeep,
+  onDone,
+  onLeave,
+}: {
+  mine: MySong;
+  voice: SongVoice;
+  singer: { id: string; name: string; voiceType: VoiceTypeId };
+  token: string;
+  mayKeep: boolean;
+  onDone: (done: Omit<Done, 'kind'>) => void;
+  onLeave: () => void;
+}) {
+  const phrases = useMemo(() => risksOf(song, voice, semitones), [song, voice, semitones]);
+  const [at, setAt] = useState(0);
+  const [on, setOn] = useState(false);
+  const [withPiano, setWithPiano] = useState(false);
+  const [keeping, setKeeping] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [listening, setListening] = useState(false);
+  const [last, setLast] = useState<Try | null>(null);
+  const [soFar, setSoFar] = useState<SoFar>(NOTHING);
+  const [telling, setTelling] = useState(false);
+  const along = useFollowAlong();
+  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away: sing it again.'));
+  const begun = useRef(0);
+  const finishNow = useRef<() => Promise<void>>(async () => {});
+  const phrase = phrases[at];
+  const until = on ? phrases.length - 1 : at;
+  const sung = phrases.slice(at, until + 1);
+  const part = useMemo(
+    () => partOf(song, { first: phrase.first, firstBar: phrase.firstBar, last: phrases[until].last, lastBar: phrases[until].lastBar }),
+    [song, phrase, phrases, until],
+  );
+  const way = ways[phrase.first] ?? null;
+  const how = way && isHigh(song, phrase, voice, semitones) ? waysFor(song, phrase, voice, semitones).find((w) => w.way === way) : null;
+  const tempo = Math.round(part.tempi[0].tempo);
+  const title = song.title;
+  const recording = recorder.state === 'recording';
+  const busy = recorder.state === 'opening' || recorder.state === 'ending' || listening;
+
+  /** The end of what was sung, to be heard back; kept on this phone where somebody agreed to recording. */
+  const keep = async ({ recording: { wav } }: Finished): Promise<Try['own']> => {
+    const { samples, sampleRate } = readWav(new Uint8Array(wav));
+    const today = { day: dayKey(new Date()), sound: clipOf({ samples: samples.subarray(-MOST_HEARD_S * sampleRate), sampleRate }) };
+    return { now: today, before: mayKeep ? await keepOwn(`song:${id}:${phrase.first}`, today) : null };
+  };
+  const finish = async () => {
+    along.stop();
+    const seconds = (now() - begun.current) / 1000;
+    const finished = await recorder.stop();
+    if (!finished) return;
+    setListening(true);
+    try {
+      const { findings, trace, error } = (await finished.heard) ?? {};
+      const heard =
+        findings && trace ? await followOnDevice({ song, predicted: predictionOf(song, phrases), semitones }, { findings, trace }) : null;
+      const outcome = heard?.outcome ?? null;
+      if (!outcome)
+        setProblem(
+          error ??
+            findings?.quality.reasons[0] ??
+            'That could not be laid over the song: sing a whole phrase, without the piano in the room.',
+        );
+      else setLast({ outcome, sent: !finished.take.hereOnly, own: await keep(finished) });
+      const load = trace ? loadOf(trace, null) : null;
+      setSoFar((all) => ({
+        seconds: all.seconds + seconds,
+        load: load ? { voicedS: (all.load?.voicedS ?? 0) + load.voicedS, cycles: (all.load?.cycles ?? 0) + load.cycles } : all.load,
+        went: outcome ? new Map([...all.went, ...wentIn(song, outcome, phrases, ways, voice)]) : all.went,
+      }));
+      if (!finished.take.hereOnly) void recorder.deliver(finished).catch(() => undefined);
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      recorder.close();
+      setListening(false);
+    }
+  };
+  useEffect(() => {
+    finishNow.current = finish;
+  });
+  const sing = async () => {
+    setProblem(null);
+    setLast(null);
+    along.stop();
+    try {
+      await recorder.start(
+        {
+          id: crypto.randomUUID(),
+          singerId: singer.id,
+          singerName: singer.name,
+          task: 'free',
+          asked: { slid: false },
+          song: { id, semitones },
+          vowel: '',
+          colour: null,
+          source: 'microphone',
+          recordedAt: new Date().toISOString(),
+          lessonId: null,
+          step: `song: ${title}`.slice(0, 60),
+          via: token,
+          hereOnly: !(keeping && mayKeep),
+        },
+        (events) => openMicrophone(null, events),
+      );
+      begun.current = now();
+      if (withPiano)
+        void along.play(
+          'song',
+          [startingNote(song, phrase, semitones), ...songInTime(song, sung, semitones)],
+          () => void finishNow.current(),
+        );
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  const hear = () => (along.sounding ? along.stop() : void along.play('song', songInTime(song, sung, semitones)));
+
+  if (telling) {
+    const went = [...soFar.went.values()];
+    return (
+      <Report
+        name={title}
+        judged={null}
+        straw={false}
+        onTell={(told: Told) =>
+          onDone({
+            exerciseId: `song:${id}`,
+            name: title.slice(0, LONGEST_NAME),
+            sound: 'words',
+            tempo: Math.min(300, Math.max(20, tempo)),
+            keys: [],
+            seconds: soFar.seconds,
+            load: soFar.load,
+            success: went.includes(false) ? false : went.includes(true) ? true : null,
+            ...told,
+            byHand: false,
+          })
+        }
+      />
+    );
+  }
+  return (
+    <section className="flex flex-col gap-3" aria-label={title}>
+      <div className="flex items-start gap-2">
+        <h2 className="flex-1 text-2xl leading-tight font-bold">{title}</h2>
+        <p className="text-right text-lg leading-tight">in {keyNameOf(song.fifths, semitones)}</p>
+      </div>
+      {note && <p className="text-lg">{note}</p>}
+      <nav aria-label="Phrases" className="flex flex-wrap gap-1">
+        {phrases.map((p, i) => (
+          <button
+            key={p.first}
+            aria-current={i === at}
+            aria-label={barsName(song, p.firstBar, p.lastBar)}
+            disabled={recording || busy}
+            className={`min-h-11 min-w-11 rounded-lg border px-2 text-sm ${i === at ? 'border-accent bg-card font-bold' : 'border-line'}`}
+            onClick={() => (setAt(i), setLast(null), along.stop())}
+          >
+            {song.bars[p.firstBar].number}–{song.bars[p.lastBar].number}
+          </button>
+        ))}
+      </nav>
+      <SongStaff song={part} semitones={semitones} voice={singer.voiceType} />
+      {how && (
+        <p>
+          <b>{how.name}</b>, {how.sounds}. {how.dose} {how.caution}
+        </p>
+      )}
+      <label className="flex min-h-11 items-center gap-2">
+        <input type="checkbox" className="size-6" checked={on} disabled={recording || busy} onChange={(e) => setOn(e.target.checked)} /> On
+        from here to the end
+      </label>
+      {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
+      {recording ? (
+        <button className="button-main min-h-16 text-xl" onClick={() => void finish()}>
+          <Square aria-hidden /> Enough
+        </button>
+      ) : (
+        <>
+          <div className="flex gap-2">
+            <button className="button min-h-16 flex-1 text-lg" onClick={hear} disabled={busy}>
+              {along.sounding ? <Square aria-hidden /> : <Play aria-hidden />} {along.sounding ? 'Stop' : 'Hear it'}
+            </button>
+            <button className="button-main min-h-16 flex-1 text-lg" onClick={() => void sing()} disabled={busy}>
+              <Mic aria-hidden /> {listening ? 'Listening back …' : 'Sing it'}
+            </button>
+          </div>
+          {last && <Tried song={song} voice={voice} phrases={phrases} ways={ways} last={last} />}
+          <label className="flex min-h-11 items-center gap-2">
+            <input type="checkbox" className="size-6" checked={withPiano} onChange={(e) => setWithPiano(e.target.checked)} /> With the
+            piano, in headphones
+          </label>
+          {mayKeep && (
+            <label className="flex min-h-11 items-center gap-2">
+              <input type="checkbox" className="size-6" checked={keeping} onChange={(e) => setKeeping(e.target.checked)} /> Send what I sing
+              to my coach
+            </label>
+          )}
+          <div className="flex gap-2">
+            {soFar.seconds > 0 && (
+              <button className="button-main min-h-12 flex-1" onClick={() => setTelling(true)} disabled={busy}>
+                That was it
+              </button>
+            )}
+            <button className="button min-h-12 flex-1" onClick={onLeave}>
+              Back to today
+            </button>
+          </div>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** What was heard in the last try: what broke, and whether high phrases were taken as they are meant; and the singer's own voice. */
+function Tried({
+  song,
+  voice,
+  phrases,
+  ways,
+  last: { outcome, sent, own },
+}: Pick<MySong, 'song' | 'ways'> & { voice: SongVoice; phrases: ReturnType<typeof risksOf>; last: Try }) {
+  const broke = outcome.bars.filter((b) => b.broke);
+  const taken = phrases.flatMap((p) => {
+    const said = ways[p.first] && takenAs(song, outcome, p, ways[p.first], voice);
+    return said ? [{ ...said, p }] : [];
+  });
+  return (
+    <div className="card flex flex-col gap-2 p-3" data-testid="tried">
+      {broke.length === 0 && <p className="text-lg">Nothing broke.</p>}
+      {broke.map((b) => (
+        <p key={b.bar} className="text-lg">
+          <b className="inline-block first-letter:uppercase">{barName(song, b.bar)}</b>: {breakInWords(b.broke!)}.
+        </p>
+      ))}
+      {taken.map(({ p, verdict, because }) => (
+        <p key={p.first}>
+          {barsName(song, p.firstBar, p.lastBar)}: {VERDICT_WORDS[verdict]} {verdict === 'yes' ? `(${because})` : because}.
+        </p>
+      ))}
+      <HearYourself {...own} sent={sent} words="Hear it back" />
+    </div>
+  );
+}
