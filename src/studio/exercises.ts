@@ -1,13 +1,8 @@
-import { SHELF } from '../core/exercise/shelf';
 import type { Exercise } from '../core/exercise/types';
-import { StudioTx } from '../data/client';
 import { modelsFor } from '../data/models';
 import { deleteExercise, ownExercises, putExercise } from '../data/exercises';
 import type { Context } from './context';
 import { isId } from './ids';
-
-/** Ours and the studio's own. */
-export const wholeShelf = async (tx: StudioTx): Promise<Exercise[]> => [...SHELF, ...(await ownExercises(tx))];
 
 export const viewShelf = async ({ tx }: Context) => ({ own: await ownExercises(tx), models: await modelsFor(tx, null) });
 

@@ -1,16 +1,16 @@
 import type { AssignmentInput, PlanInput, TemplateInput } from '../contract/inputs';
 import { z } from 'zod';
-import { exerciseById } from '../core/exercise/shelf';
+import { exerciseById, SHELF } from '../core/exercise/shelf';
 import type { Exercise } from '../core/exercise/types';
-import { planFor } from '../core/plan/plan';
+import type { Planning } from '../core/plan/check';
 import { daysToShow } from '../core/plan/dates';
 import { worst } from '../core/plan/safety';
 import { noticesOf, saidToday } from '../core/practice/health';
-import { SONG_LINE } from '../core/plan/plan';
-import type { Plan, PlanItem } from '../core/plan/types';
+import { planFrom, planning, SONG_LINE } from '../core/plan/plan';
+import type { PlanItem } from '../core/plan/types';
 import { keyNameOf } from '../core/song/keys';
 import type { Song } from '../core/song/types';
-import { inPhase, Terms, usualRequest, USUAL_TERMS } from '../core/plan/request';
+import { inPhase, usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Entry } from '../core/practice/types';
 import { assignmentsOfSinger, findAssignment, insertAssignment, newestOfOthers } from '../data/assignments';
 import { StudioTx } from '../data/client';
@@ -24,7 +24,6 @@ import type { AssignedItem } from '../data/schema';
 import { chosenTitles, newestChoices } from '../data/songs';
 import type { SingerRow } from '../data/singers';
 import { dayOf } from './day';
-import { wholeShelf } from './exercises';
 import { Refusal } from './refusal';
 import { isId } from './ids';
 import { schoolOf } from './settings';
@@ -80,6 +79,10 @@ export async function planSourceOf({ tx, now }: Context, singer: SingerRow, prac
   };
 }
 
+/** What a singer's plan is worked out with now, without the coach's edits; null where there is no usable take yet. */
+export const planningIn = ({ map, school, terms, own, singer }: Awaited<ReturnType<typeof planSourceOf>>): Planning | null =>
+  planning(usualRequest({ ...terms, ...singer, map, school, shelf: [...SHELF, ...own] }));
+
 /** What a plan asks of a singer. */
 const askedOf = ({ voiceType, intake }: SingerRow) => ({
   voiceType,
@@ -95,10 +98,11 @@ export async function savePlan({ tx }: Context, singerId: string, change: z.infe
 }
 
 /** Assign a week: each item with its exercise as it is now, so that later changes don't alter what was assigned. */
-export async function assign({ tx }: Context, input: z.infer<typeof AssignmentInput>): Promise<string> {
+export async function assign(ctx: Context, input: z.infer<typeof AssignmentInput>): Promise<string> {
+  const { tx } = ctx;
   const singer = await mustFindSinger(tx, input.singerId);
-  const whole = await wholeShelf(tx);
-  const shelf = new Map(whole.map((e) => [e.id, e]));
+  const source = await planSourceOf(ctx, singer, []);
+  const shelf = new Map([...SHELF, ...source.own].map((e) => [e.id, e]));
   // The line of a song is a line of the singer's own: of the one whose key was chosen last.
   const [song] = await newestChoices(tx, input.singerId, 1);
   const items = input.items.map((item) => {
@@ -107,8 +111,9 @@ export async function assign({ tx }: Context, input: z.infer<typeof AssignmentIn
       throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
     return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
   });
-  const terms = (await planningOf(tx, singer.id)).terms ?? USUAL_TERMS;
-  const plan = await planOf(tx, singer, terms, whole);
+  const p = planningIn(source);
+  const plan = p && planFrom(p);
+  const { terms } = source;
   // The phase that a week was assigned in is the one the singer is in, whatever the map says later.
   if (plan && terms.phaseId === undefined) await savePlanning(tx, singer.id, { terms: inPhase(terms, plan.phases, plan.phase) });
   const stand = plan && { phase: plan.phases[plan.phase].name, grades: plan.grades };
@@ -122,19 +127,6 @@ function ofSong(line: Exercise, { song, semitones }: { song: Song; semitones: nu
   const title = song.title.slice(0, LONGEST_TITLE);
   const named = `${title}, in ${keyNameOf(song.fifths, semitones)}`;
   return { ...line, name: `A line of ${title}`, how: line.how.replace('a song you are working on', named) };
-}
-
-/** The plan of a singer as it is worked out now, without the coach's edits. */
-async function planOf(tx: StudioTx, singer: SingerRow, terms: Terms, shelf: readonly Exercise[]): Promise<Plan | null> {
-  return planFor(
-    usualRequest({
-      ...terms,
-      map: await mapOf(tx, singer.id),
-      ...askedOf(singer),
-      school: (await schoolOf(tx, singer)).id,
-      shelf,
-    }),
-  );
 }
 
 /** An item with what older assignments lack. */

@@ -2,10 +2,7 @@ import type { EntriesInput, AnswerInput } from '../contract/inputs';
 import { z } from 'zod';
 import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
-import { SHELF } from '../core/exercise/shelf';
 import { occasionSets } from '../core/plan/occasions';
-import { planning } from '../core/plan/plan';
-import { usualRequest } from '../core/plan/request';
 import type { PlanItem } from '../core/plan/types';
 import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
@@ -15,7 +12,7 @@ import { newestChoices } from '../data/songs';
 import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
 import { dayOf } from './day';
-import { planSourceOf, whole as complete } from './plans';
+import { planningIn, planSourceOf, whole as complete } from './plans';
 import { measuresByDay } from '../core/practice/measures';
 import type { VoiceMap } from '../core/map/types';
 import { Refusal } from './refusal';
@@ -33,9 +30,9 @@ export async function viewPractice(ctx: Context, singerId: string) {
   const singer = await mustFindSinger(tx, singerId);
   const [newest] = await assignmentsOfSinger(tx, singerId);
   const entries = await practiceOf(tx, singerId, lately());
-  const { map, terms, school, own, singer: asked } = await planSourceOf(ctx, singer, entries);
-  const shelf = [...SHELF, ...own];
-  const p = planning(usualRequest({ ...terms, ...asked, map, school, shelf }));
+  const source = await planSourceOf(ctx, singer, entries);
+  const { map, terms, singer: asked } = source;
+  const p = planningIn(source);
   const whole = (item: PlanItem) => ({ ...item, exercise: p!.find(item.exerciseId)! });
   return {
     singer: {

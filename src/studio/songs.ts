@@ -5,6 +5,8 @@ import { Chosen } from '../core/format/song';
 import type { VoiceMap } from '../core/map/types';
 import { BY_AGE } from '../core/plan/ages';
 import { Heard, PredictedBar, predictionOf } from '../core/song/outcome';
+import { nextShow } from '../core/plan/dates';
+import type { SongsNow } from '../core/song/waits';
 import { risksOf } from '../core/song/risks';
 import { songVoice, SongVoice } from '../core/song/voice';
 import { StudioTx } from '../data/client';
@@ -28,7 +30,7 @@ import {
   songTakesOf,
   unchoose,
 } from '../data/songs';
-import { planSourceOf } from './plans';
+import { planningIn, planSourceOf } from './plans';
 import { Refusal } from './refusal';
 import { isId } from './ids';
 import { mustFindSinger } from './singers';
@@ -73,13 +75,18 @@ const withoutTakes = (voice: SongVoice): SongVoice => ({
   findings: Object.fromEntries(Object.entries(voice.findings).map(([name, f]) => [name, { ...f, takeIds: [] }])),
 });
 
-/** A singer's songs, and the studio's others. */
-export async function viewRepertoire({ tx }: Context, singerId: string) {
+/** A singer's songs, and the studio's others; and what the singer's road says of songs now. */
+export async function viewRepertoire(ctx: Context, singerId: string) {
+  const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
   const own = await repertoireOf(tx, singerId);
+  const source = await planSourceOf(ctx, singer, []);
+  const p = planningIn(source);
+  const now: SongsNow = { phase: p && p.phases[p.phase], show: nextShow(source.terms.dates ?? [], source.day) };
   return {
     singer: { id: singer.id, name: singer.name, voiceType: singer.voiceType, axis: singer.axis },
-    voice: await voiceFor(tx, singer),
+    voice: voiceIn(source.map, singer),
+    now,
     own,
     others: (await songLines(tx)).filter((s) => !own.some((o) => o.id === s.id)),
     takes: await songBarsOf(tx, singerId),

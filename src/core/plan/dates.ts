@@ -91,11 +91,14 @@ const LAST_DAYS_LOAD = 0.5;
 const SHOW_LOAD = 0.4;
 const RECOVERY_LOAD = 0.3;
 
-/** Days from a day to the next thing sung in public; null when none is known. */
-export function daysToShow(dates: readonly RoadDate[], today: string): number | null {
-  const days = dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= today).map((d) => daysBetween(today, d.day));
-  return days.length ? Math.min(...days) : null;
+/** The next thing sung in public: how many days away, and its songs; null when none is known. */
+export function nextShow(dates: readonly RoadDate[], today: string): { days: number; songs: string[] } | null {
+  const [next] = dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= today).sort((a, b) => a.day.localeCompare(b.day));
+  return next ? { days: daysBetween(today, next.day), songs: next.songs ?? [] } : null;
 }
+
+/** Days from a day to it. */
+export const daysToShow = (dates: readonly RoadDate[], today: string): number | null => nextShow(dates, today)?.days ?? null;
 
 /** What a week does with songs. */
 export interface WeekSongs {

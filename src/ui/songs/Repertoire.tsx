@@ -9,6 +9,7 @@ import { BarOutcome, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
 import { setlistFor } from '../../core/song/setlist';
 import type { SongVoice } from '../../core/song/voice';
+import { SongsNow, waits } from '../../core/song/waits';
 import { keyBecause, keyInWords, songCautions } from '../../core/song/words';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
@@ -25,6 +26,7 @@ interface Props {
   view: {
     singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
     voice: SongVoice | null;
+    now: SongsNow;
     own: { id: string; song: Song; note: string; chosen: Chosen }[];
     others: SongLine[];
     takes: { songId: string; recordedAt: Date; bars: BarOutcome[] }[];
@@ -32,10 +34,12 @@ interface Props {
 }
 
 /** A singer's songs: each in its key, with what is risky in it, and what came true; and the studio's others. */
-export function Repertoire({ view: { singer, voice, own, others, takes } }: Props) {
+export function Repertoire({ view: { singer, voice, now, own, others, takes } }: Props) {
   const router = useRouter();
   const [making, setMaking] = useState<'singing' | Song | null>(null);
   const record = recordOf(takes.flatMap((t) => t.bars));
+  // Of the others only the titles are here: whether anything new may begin.
+  const newWaits = waits('', null, false, now);
   const save = async (song: Song, note: string) => {
     const id = crypto.randomUUID();
     await ask('PUT /api/songs/[songId]', { params: { songId: id }, body: { song, note } });
@@ -65,7 +69,7 @@ export function Repertoire({ view: { singer, voice, own, others, takes } }: Prop
       <ul className="grid gap-3 lg:grid-cols-2">
         {own.map((s) => (
           <li key={s.id}>
-            <OwnSong singerId={singer.id} {...s} voice={voice} takes={takes.filter((t) => t.songId === s.id)} />
+            <OwnSong singerId={singer.id} {...s} voice={voice} now={now} takes={takes.filter((t) => t.songId === s.id)} />
           </li>
         ))}
       </ul>
@@ -79,6 +83,7 @@ export function Repertoire({ view: { singer, voice, own, others, takes } }: Prop
       {others.length > 0 && (
         <section aria-label="The studio’s other songs">
           <h2 className="mb-2 text-lg font-bold">The studio’s other songs</h2>
+          {newWaits && <p className="mb-2">{newWaits}</p>}
           <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
             {others.map((s) => (
               <li key={s.id}>
@@ -110,6 +115,7 @@ function OwnSong({
   song,
   chosen,
   voice,
+  now,
   takes,
 }: {
   singerId: string;
@@ -117,11 +123,13 @@ function OwnSong({
   song: Song;
   chosen: Chosen;
   voice: SongVoice | null;
+  now: SongsNow;
   takes: { recordedAt: Date; bars: BarOutcome[] }[];
 }) {
   const keys = useMemo(() => (voice ? keysFor(song, voice) : []), [song, voice]);
   const key = keys.find((k) => k.semitones === chosen.semitones) ?? keys[0];
   const newest = takes[0];
+  const wait = waits(song.title, key ?? null, takes.length > 0, now);
   return (
     <Link href={`/singers/${singerId}/songs/${id}`} className="card block hover:border-accent">
       <span className="flex flex-wrap justify-between gap-x-3 text-lg font-bold">
@@ -137,6 +145,7 @@ function OwnSong({
           {keyBecause(key, keys, song, voice)} {songCautions(key, key, voice)[0] ?? ''}
         </span>
       )}
+      {wait && <span className="block font-semibold">{wait}</span>}
       <span className="block text-sm text-soft">
         {newest
           ? `Last sung ${dateOf(newest.recordedAt)}: ${newest.bars.filter((b) => b.broke).length} of ${newest.bars.filter((b) => b.sung).length} bars broke.`
