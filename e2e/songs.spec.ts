@@ -1,5 +1,7 @@
+import { randomUUID } from 'node:crypto';
 import { Page } from '@playwright/test';
 import { writeWav } from '../src/core/format/wav';
+import { seededRandom } from '../src/core/signal/stats';
 import { songToMidi } from '../src/core/format/song-midi';
 import { songToMusicXml } from '../src/core/format/song-musicxml';
 import { sing } from '../src/core/sim/sing';
@@ -7,11 +9,15 @@ import { songTask } from '../src/core/sim/song';
 import { typicalProfile } from '../src/core/sim/typical';
 import { typedSong } from '../src/core/song/typed';
 import { DEMO_SONGS } from '../src/core/song/demo-songs';
+import { drawnSong } from '../src/core/song/made-song';
 import { partOf } from '../src/core/song/part';
 import { phrasesOf } from '../src/core/song/phrases';
 import { answerWell, expect, NOBODY, openSinger, practiceLink, singsOnCue, soundFile, test } from './browser';
 
 const [HERON] = DEMO_SONGS;
+
+/** A song of sixty bars, drawn. */
+const SIXTY = { ...drawnSong(seededRandom(3), { bars: 60, low: 60, high: 77 }), title: 'Sixty bars' };
 
 /** Six bars that go over a tenor's change and back; ours. */
 const SONG = typedSong({
@@ -221,4 +227,21 @@ test('a song on the phone: its phrase heard and sung, what broke told there, and
   await beside.click();
   await expect(beside).toHaveAttribute('aria-pressed', 'true');
   await context.close();
+});
+
+test('a song of sixty bars prints on one page, for the studio and in a singer’s key, A4 and Letter', async ({ page, baseURL }) => {
+  const id = randomUUID();
+  const put = await page.request.put(`/api/songs/${id}`, { data: { song: SIXTY, note: '' }, headers: { origin: baseURL! } });
+  expect(put.status()).toBe(200);
+  await openSinger(page, 'Maren Quill', 'Songs');
+  const own = new URL(page.url()).pathname;
+  for (const path of [`/songs/${id}`, `${own}/${id}`]) {
+    await page.goto(path);
+    await expect(page.getByTestId('song-staff').locator('svg').first()).toBeAttached();
+    for (const format of ['A4', 'Letter']) {
+      const pdf = (await page.pdf({ format })).toString('latin1');
+      expect([path, format, pdf.match(/\/Type \/Page\b(?!s)/g)?.length]).toEqual([path, format, 1]);
+    }
+  }
+  expect((await page.request.delete(`/api/songs/${id}`, { headers: { origin: baseURL! } })).status()).toBe(200);
 });

@@ -10,7 +10,7 @@ import { phrasesOf } from '../../core/song/phrases';
 import type { Song } from '../../core/song/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { SongStaff } from '../staff/SongStaff';
+import { PAPER_WIDTH, SongStaff } from '../staff/SongStaff';
 import { SongEditor } from './SongEditor';
 import { downloadSongMidi, downloadSongMusicXml } from './song-files';
 import { LEVEL_WORDS } from './words-of-songs';
@@ -130,7 +130,12 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
       ) : (
         <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
           <section aria-label="The sheet" className="card print:border-0">
-            <SongStaff song={song} />
+            <div className="print:hidden">
+              <SongStaff song={song} />
+            </div>
+            <div className="hidden print:block">
+              <SongStaff song={song} fixed={PAPER_WIDTH} />
+            </div>
             {note && <p className="mt-2 text-soft">{note}</p>}
           </section>
           <section aria-label="Whom it fits" className="no-print flex flex-col gap-2">

@@ -35,44 +35,62 @@ function lines(bars: readonly WrittenBar[], width: number): WrittenBar[][] {
   return out;
 }
 
-/** A whole song on staves as SVG, `semitones` higher than it is kept, in lines of `width` (pixels), with its words, in a voice's clef. */
-export async function engraveSong(song: Song, semitones: number, width: number, voice?: VoiceTypeId): Promise<SVGSVGElement> {
+/** Height over width of what a sheet of paper holds under its heading, and how far a song may be made smaller to be on one. */
+const PAPER = 1.22;
+const SMALLEST = 0.75;
+
+/**
+ * A whole song on staves, `semitones` higher than it is kept, in lines of `width` (pixels), with its words, in a voice's clef: one SVG for as
+ * many lines as one sheet of paper holds.
+ */
+export async function engraveSong(song: Song, semitones: number, width: number, voice?: VoiceTypeId): Promise<SVGSVGElement[]> {
   const vexflow = await import('vexflow/bravura');
   await document.fonts.load('30px Bravura');
-  const { Renderer } = vexflow;
-  const holder = document.createElement('div');
   const systems = lines(writtenBars(song, semitones), width);
-  const renderer = new Renderer(holder, Renderer.Backends.SVG);
-  renderer.resize(width, systems.length * SYSTEM_HEIGHT + 10);
-  const context = renderer.getContext();
-  context.setFillStyle('currentColor').setStrokeStyle('currentColor');
   const low = song.notes.reduce((sum, n) => sum + n.midi + semitones, 0) / song.notes.length < BASS_UNDER;
   const clef: Clef = voice ? CLEF_OF[voice] : low ? 'bass' : 'treble';
   const signature = MAJOR[fifthsOf(song.fifths, semitones) + 6];
+  const aSheet = Math.max(1, Math.floor((PAPER * width) / SMALLEST / SYSTEM_HEIGHT));
+  const sheets: SVGSVGElement[] = [];
   /** Of a note that is tied on: what it is tied from. */
   let open: InstanceType<Library['StaveNote']> | null = null;
-  systems.forEach((bars, s) => {
-    const wide = bars.reduce((sum, b) => sum + widthOf(b), 0);
-    const last = s === systems.length - 1;
-    const head = CLEF_ROOM + (s === 0 ? 40 : 20);
-    const stretch = last ? Math.min(1.2, (width - 4 - MARGIN - head) / wide) : (width - 4 - MARGIN - head) / wide;
-    let x = MARGIN;
-    bars.forEach((bar, b) => {
-      const own = widthOf(bar) * stretch + (b === 0 ? head : 0);
-      const stave = new vexflow.Stave(x, s * SYSTEM_HEIGHT, own, { spaceAboveStaffLn: 3 });
-      if (b === 0) stave.addClef(CLEFS[clef].clef, 'default', CLEFS[clef].annotation).addKeySignature(signature);
-      if (bar.newMeter) stave.addTimeSignature(`${bar.meter[0]}/${bar.meter[1]}`);
-      if (b === 0 && s > 0) stave.setMeasure(Number(bar.bar.number) || 0);
-      stave.setContext(context).draw();
-      open = drawBar(vexflow, context, stave, bar, { clef, signature, open });
-      x += own;
+  for (let first = 0; first < systems.length; first += aSheet) {
+    const { Renderer } = vexflow;
+    const holder = document.createElement('div');
+    const here = systems.slice(first, first + aSheet);
+    const renderer = new Renderer(holder, Renderer.Backends.SVG);
+    renderer.resize(width, here.length * SYSTEM_HEIGHT + 10);
+    const context = renderer.getContext();
+    context.setFillStyle('currentColor').setStrokeStyle('currentColor');
+    here.forEach((bars, s) => {
+      const wide = bars.reduce((sum, b) => sum + widthOf(b), 0);
+      const begins = first + s === 0;
+      const last = first + s === systems.length - 1;
+      const head = CLEF_ROOM + (begins ? 40 : 20);
+      const stretch = last ? Math.min(1.2, (width - 4 - MARGIN - head) / wide) : (width - 4 - MARGIN - head) / wide;
+      let x = MARGIN;
+      bars.forEach((bar, b) => {
+        const own = widthOf(bar) * stretch + (b === 0 ? head : 0);
+        const stave = new vexflow.Stave(x, s * SYSTEM_HEIGHT, own, { spaceAboveStaffLn: 3 });
+        if (b === 0) stave.addClef(CLEFS[clef].clef, 'default', CLEFS[clef].annotation).addKeySignature(signature);
+        if (bar.newMeter) stave.addTimeSignature(`${bar.meter[0]}/${bar.meter[1]}`);
+        if (b === 0 && !begins) stave.setMeasure(Number(bar.bar.number) || 0);
+        stave.setContext(context).draw();
+        open = drawBar(vexflow, context, stave, bar, { clef, signature, open });
+        x += own;
+      });
     });
-  });
-  const svg = holder.querySelector('svg')!;
-  svg.setAttribute('viewBox', `0 0 ${width} ${systems.length * SYSTEM_HEIGHT + 10}`);
-  svg.setAttribute('aria-hidden', 'true');
-  svg.style.maxWidth = '100%';
-  return svg;
+    // What is tied on over the edge of a sheet has no bow there.
+    open = null;
+    const svg = holder.querySelector('svg')!;
+    svg.setAttribute('viewBox', `0 0 ${width} ${here.length * SYSTEM_HEIGHT + 10}`);
+    svg.setAttribute('aria-hidden', 'true');
+    // Its size is the page's to say.
+    svg.removeAttribute('style');
+    svg.setAttribute('class', 'sheet-of-song');
+    sheets.push(svg);
+  }
+  return sheets;
 }
 
 function drawBar(
