@@ -95,7 +95,7 @@ export const HELP: readonly HelpPage[] = [
     name: 'Plan',
     shows: [
       'A week worked out from the map, what is agreed and today’s health: each exercise with its keys, sound, tempo, minutes, and the reason. Every set begins warm and ends cool.',
-      'The road ahead shows the coming weeks with their aims and dates.',
+      'The road ahead shows the coming weeks with their aims, songs and dates.',
     ],
     press: [
       ['An item', 'opens it: other keys, sound, days, minutes. Drag it, or use its arrows, to another place.'],
@@ -131,7 +131,9 @@ export const HELP: readonly HelpPage[] = [
   {
     at: `${SINGER}/songs`,
     name: 'Songs of a singer',
-    shows: ['The songs this singer works on, each in its chosen key, and which of the studio’s others would fit.'],
+    shows: [
+      'The songs this singer works on, each in its chosen key, whether one had better wait, and which of the studio’s others would fit.',
+    ],
     press: [
       ['The studio’s other songs', 'says which would fit; open one to work on it with this singer.'],
       ['Sing one in', 'writes down a melody that is sung without accompaniment, to be corrected on the staff.'],
@@ -144,12 +146,17 @@ export const HELP: readonly HelpPage[] = [
     shows: [
       'The melody beside the voice: where it crosses a change, how long it stays there, on which vowel, and each phrase’s risk with its reason.',
       'All keys are ranked with the bars that decide them. A voice locked in heavy chest under its change is helped by going up; lower only where the top passes.',
+      'A phrase that was sung plays take after take, week against week; an earlier take can be laid beside the one that is shown.',
     ],
     press: [
       ['↑ and ↓', 'take the song a semitone higher or lower. C chooses the key.'],
       ['W', 'puts the phrase into the week, on ng first.'],
       ['R', 'records; afterwards the bars that were called risky are compared with what came true.'],
-      ['How to take it', 'keeps your choice for a high phrase: chest, mix, head, falsetto.'],
+      [
+        'How to take it',
+        'keeps your choice for a high phrase: chest, mix, head, falsetto. Takes are then held to it: handed over, carried, or not told.',
+      ],
+      ['With the piano', 'plays along from the phrase that is shown, for headphones; R begins.'],
     ],
   },
   {
