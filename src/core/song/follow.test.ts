@@ -108,3 +108,19 @@ test('a sung take, by sound: followed, and what broke is set against what was sa
   expect(half.bars.filter((b) => !b.sung).length).toBeGreaterThan(5);
   expect(half.bars.filter((b) => !b.sung).every((b) => b.broke === null)).toBe(true);
 });
+
+test('a toggle is heard by its colour, though it only dips; a dip without one is a consonant', () => {
+  const singer = typicalProfile('tenor', 'toggle');
+  const song = drawnSong(seededRandom(8507), { bars: 12, low: singer.lowMidi + 3, high: singer.highMidi - 3 });
+  const { pcm, truth } = sing(singer, songTask(song), { seed: 7, sampleRate: 22050, snrDb: 50 });
+  const { findings, trace } = analyseTake(pcm, 'free', { asked: { slid: false } });
+  const called = song.bars.map((_, bar) => ({ bar, called: 'safe' as const }));
+  const broken = ({ bars }: NonNullable<ReturnType<typeof outcomeOf>>) => bars.filter((b) => b.broke);
+  const heard = broken(outcomeOf(song, { findings, trace }, called, 0)!);
+  expect(heard.length).toBeGreaterThanOrEqual(3);
+  for (const b of heard) expect(truth.events.some((e) => Math.abs(e.timeS - b.broke!.timeS) < 0.2)).toBe(true);
+  // The same dips, and one colour throughout.
+  const plain = { ...trace, head: trace.head.map((h) => (h === 0 ? 0 : 1)) };
+  const dips = findings.events.filter((e) => e.kind === 'dip');
+  expect(broken(outcomeOf(song, { findings: { events: dips }, trace: plain }, called, 0)!)).toEqual([]);
+});

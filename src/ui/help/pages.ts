@@ -145,8 +145,8 @@ export const HELP: readonly HelpPage[] = [
     name: 'A song on the ladder',
     shows: [
       'The melody beside the voice: where it crosses a change, how long it stays there, on which vowel, and each phrase’s risk with its reason.',
-      'All keys are ranked with the bars that decide them. A voice locked in heavy chest under its change is helped by going up; lower only where the top passes.',
-      'A phrase that was sung plays take after take, week against week; an earlier take can be laid beside the one that is shown.',
+      'All keys are ranked with their deciding bars. A voice locked in heavy chest under its change is helped by going up; lower only where the top passes.',
+      'A phrase plays take after take, week against week.',
     ],
     press: [
       ['↑ and ↓', 'take the song a semitone higher or lower. C chooses the key.'],
