@@ -16,7 +16,7 @@ const config: NextConfig = {
         { key: 'X-Frame-Options', value: 'DENY' },
         // Addresses may hold a singer's key: other sites learn none.
         { key: 'Referrer-Policy', value: 'same-origin' },
-        { key: 'Permissions-Policy', value: 'microphone=(self), midi=(self), camera=(), geolocation=(), payment=()' },
+        { key: 'Permissions-Policy', value: 'microphone=(self), midi=(self), camera=(self), geolocation=(), payment=()' },
         { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
         { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
       ],

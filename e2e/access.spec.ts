@@ -200,6 +200,7 @@ const RULES: Record<string, Rule> = {
   'GET /api/singers/[singerId]/map': ['reader', apiOfSinger('/map?until=2026-11-25T00:00:00Z')],
   'PUT /api/singers/[singerId]/pins': ['coach', apiOfSinger('/pins', { what: 'speaking', midi: 50 })],
   'PUT /api/singers/[singerId]/plan': ['coach', apiOfSinger('/plan', { terms: { ...USUAL_TERMS, minutesADay: 11 } })],
+  'GET /api/singers/[singerId]/takes': ['reader', apiOfSinger('/takes')],
   'POST /api/singers/[singerId]/link': ['coach', apiOfSinger('/link')],
   'DELETE /api/singers/[singerId]/link': ['coach', async (t) => ({ path: `/api/singers/${(await t.link()).singerId}/link` })],
   'PUT /api/takes/[takeId]': ['coach', async (t) => ({ path: takePath(`/api/takes/${randomUUID()}`, await t.singer()), body: wav })],

@@ -6,7 +6,7 @@ import { exerciseById } from '../src/core/exercise/shelf';
 import { songFromMusicXml } from '../src/core/format/song-musicxml';
 import { toMidi } from '../src/core/format/midi';
 import { readWav } from '../src/core/format/wav';
-import { expect, openSinger, test } from './browser';
+import { answerWell, expect, openSinger, practiceLink, test } from './browser';
 
 const week = (page: Page) => page.getByTestId('item');
 const names = (page: Page) =>
@@ -230,4 +230,23 @@ test('a sheet is taken along as sound, calendar, notes and paper', async ({ page
   expect(parseMidi(await take('Notes to play (MIDI, one file an exercise)')).tracks.length).toBe(3);
   await page.keyboard.press('Escape');
   expect(songFromMusicXml(await take('Notes to print (MusicXML, one file an exercise)')).song.notes.length).toBeGreaterThan(4);
+});
+
+test('what the coach says between the keys is on the sheet, and on the phone by turns', async ({ page }) => {
+  await openSinger(page, 'Bram Toller', 'Plan');
+  await week(page).first().locator('button[title^="Enter shows it"]').click();
+  const kept = page.waitForResponse((r) => r.request().method() === 'PUT' && r.url().endsWith('/plan'));
+  await page.getByLabel('Said between the keys').fill('less air\n jaw loose \n\n');
+  await page.getByLabel('Said between the keys').blur();
+  expect((await kept).ok()).toBe(true);
+  const address = await practiceLink(page, 'Bram Toller');
+  await expect(page.getByTestId('sheet-item').first()).toContainText('Between the keys: less air; jaw loose.');
+  await page.goto(address);
+  await answerWell(page);
+  await page.getByTestId('practice-item').first().click();
+  await expect(page.getByTestId('cue')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByTestId('cue')).toHaveText('less air');
+  await expect(page.getByTestId('cue')).toHaveText('jaw loose', { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Enough' }).click();
 });

@@ -26,6 +26,16 @@ test('a set practised with the phone listening; a scratch is told, another stops
       const items = singer.getByTestId('practice-item');
       await expect(items.first()).toBeVisible();
 
+      // A mirror, while it is wanted.
+      await items.first().click();
+      await singer.getByRole('button', { name: 'A mirror' }).click();
+      const mirror = singer.locator('video');
+      await expect.poll(() => mirror.evaluate((v: HTMLVideoElement) => v.videoWidth)).toBeGreaterThan(0);
+      const stream = await mirror.evaluateHandle((v: HTMLVideoElement) => (v.srcObject as MediaStream).getTracks()[0]);
+      await singer.getByRole('button', { name: 'Put the mirror away' }).click();
+      await expect.poll(() => stream.evaluate((track) => track.readyState)).toBe('ended');
+      await singer.getByRole('button', { name: 'Back to today' }).click();
+
       const practise = async (n: number, effort: string, signs: string[], listen = false) => {
         await items.nth(n).click();
         if (listen) await singer.getByRole('button', { name: 'Let the phone listen' }).click();

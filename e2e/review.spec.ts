@@ -102,3 +102,29 @@ test('the coach accepts, moves, rejects, adds and takes back; it is kept, and th
   await shows(0);
   await expect(word).toHaveValue(quay);
 });
+
+test('another singer’s take beside this one: both are heard at the note under the cursor', async ({ page }) => {
+  await openSinger(page, 'Dot Hallam', 'Map');
+  await page.getByRole('region', { name: 'Takes' }).getByRole('link', { name: /Siren/ }).first().click();
+  const own = new URL(page.url()).pathname.split('/').at(-1)!;
+  await page.getByLabel('Of', { exact: true }).selectOption({ label: 'Ysolde Marsh' });
+  const beside = page.getByLabel('Beside it');
+  await expect(beside.getByRole('option').filter({ hasText: 'Siren' }).first()).toBeAttached();
+  const other = await beside.getByRole('option').filter({ hasText: 'Siren' }).first().getAttribute('value');
+  const analysed = page.waitForResponse((r) => r.url().endsWith(`/api/takes/${other}`));
+  await beside.selectOption(other!);
+  await analysed;
+  // What sounds, one after the other.
+  const heard: string[] = [];
+  page.on('request', (r) => /\/audio$/.test(r.url()) && heard.push(r.url().split('/').at(-2)!));
+  const picture = page.getByRole('group', { name: 'Changes found in this take' });
+  const box = (await picture.boundingBox())!;
+  await page.mouse.click(box.x + 2, box.y + box.height - 30);
+  await page.locator('body').press(' ');
+  await page.locator('body').press('3');
+  await expect(page.getByRole('status').filter({ hasText: 'Put the cursor on a note' })).toBeVisible();
+  await page.mouse.click(box.x + box.width / 3, box.y + box.height - 30);
+  await page.locator('body').press(' ');
+  await page.getByRole('button', { name: 'Both at this note' }).click();
+  await expect.poll(() => heard.filter((id, i) => id !== heard[i - 1])).toEqual([own, other]);
+});

@@ -13,7 +13,7 @@ export interface Playing {
  */
 export function useTakePlayer(follows = true) {
   const audio = useRef<HTMLAudioElement | null>(null);
-  const part = useRef({ fromS: 0, toS: Infinity });
+  const part = useRef<{ fromS: number; toS: number; then?: () => void }>({ fromS: 0, toS: Infinity });
   const [playing, setPlaying] = useState<Playing | null>(null);
   const [slow, setSlow] = useState(false);
   const [loop, setLoop] = useState(false);
@@ -29,17 +29,25 @@ export function useTakePlayer(follows = true) {
     setPlaying(null);
   }, []);
 
+  /** A part has come to its end: what was to follow it follows. */
+  const ended = useCallback(() => {
+    const { then } = part.current;
+    stop();
+    then?.();
+  }, [stop]);
+
+  /** Play a take from one second to another; `then` follows when it has come to its end. */
   const play = useCallback(
-    (takeId: string, fromS: number, toS = Infinity) => {
+    (takeId: string, fromS: number, toS = Infinity, then?: () => void) => {
       const element = (audio.current ??= new Audio());
       const src = addressOf('GET /api/takes/[takeId]/audio', { takeId });
-      part.current = { fromS: Math.max(0, fromS), toS };
+      part.current = { fromS: Math.max(0, fromS), toS, then };
       if (!element.src.endsWith(src)) element.src = src;
       element.currentTime = Math.max(0, fromS);
       element.preservesPitch = true;
       element.playbackRate = manner.current.slow ? 0.5 : 1;
       element.onended = () => {
-        if (!manner.current.loop) return stop();
+        if (!manner.current.loop) return ended();
         element.currentTime = part.current.fromS;
         void element.play().catch(() => {});
       };
@@ -47,7 +55,7 @@ export function useTakePlayer(follows = true) {
       // A play cut short by the next one is no fault.
       element.play().catch(() => {});
     },
-    [stop],
+    [ended],
   );
 
   const takeId = playing?.takeId;
@@ -56,14 +64,14 @@ export function useTakePlayer(follows = true) {
     let frame = requestAnimationFrame(function follow() {
       const element = audio.current!;
       if (element.currentTime >= part.current.toS) {
-        if (!manner.current.loop) return stop();
+        if (!manner.current.loop) return ended();
         element.currentTime = part.current.fromS;
       }
       if (follows) setPlaying((p) => p && { ...p, atS: element.currentTime });
       frame = requestAnimationFrame(follow);
     });
     return () => cancelAnimationFrame(frame);
-  }, [follows, takeId, stop]);
+  }, [ended, follows, takeId]);
 
   useEffect(() => () => audio.current?.pause(), []);
 

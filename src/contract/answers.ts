@@ -1,6 +1,6 @@
 import type { Exercise } from '../core/exercise/types';
 import type { Chosen } from '../core/format/song';
-import type { TakeFindings, Trace } from '../core/take/types';
+import type { TakeFindings, Task, Trace } from '../core/take/types';
 import type { SongVoice } from '../core/song/voice';
 import type { CoachMark } from '../core/map/types';
 import type { PlanItem } from '../core/plan/types';
@@ -32,6 +32,13 @@ export interface BroughtIn {
   recordings: number;
   /** The studio's name, school and time of keeping come along: only where nobody is in it yet. */
   settings: boolean;
+}
+
+/** A take to be heard and seen beside another. */
+export interface OtherTake {
+  id: string;
+  task: Task;
+  recordedAt: Date;
 }
 
 /** A singer who was heard, as a song is laid on their voice, and what is chosen for it. */

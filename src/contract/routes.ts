@@ -6,7 +6,7 @@ import { ChosenShape } from '../core/format/song';
 import { Role, StudioShape } from '../core/format/studio';
 import { MarkShape } from '../core/format/take';
 import type { VoiceMap } from '../core/map/types';
-import type { AssignedItem, BroughtIn, SongSinger, Stored, TakeAnswer } from './answers';
+import type { AssignedItem, BroughtIn, OtherTake, SongSinger, Stored, TakeAnswer } from './answers';
 import * as input from './inputs';
 
 /** One way of asking the server: who may, what goes along, and what comes back. */
@@ -78,6 +78,8 @@ export const ROUTES = {
   'GET /api/singers/[singerId]/export': { who: 'coach' },
   'POST /api/singers/[singerId]/link': { who: 'coach', answer: gives<Addressed & { mailed: boolean }>() },
   'DELETE /api/singers/[singerId]/link': { who: 'coach' },
+  /** Takes that can be heard beside another's, newest first. */
+  'GET /api/singers/[singerId]/takes': { who: 'reader', answer: gives<OtherTake[]>() },
   /** The map as it stood at a time. */
   'GET /api/singers/[singerId]/map': { who: 'reader', query: z.object({ until: z.coerce.date() }), answer: gives<VoiceMap>() },
   'PUT /api/singers/[singerId]/pins': { who: 'coach', body: input.PinInput },

@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { HealthAnswers } from '../core/lesson/types';
 import type { Intake } from '../core/format/singer';
 import type { Pin } from '../core/map/pins';
@@ -45,6 +45,14 @@ const columns = { ...listed, axis: singer.axis };
 /** When the singer of a row was heard last, as part of a query; null: never. */
 export const lastHeardIn = (studioId: string) =>
   sql<Date | null>`(select max(${take.recordedAt}) from ${take} where ${take.studioId} = ${studioId} and ${take.singerId} = ${singer.id})`;
+
+/** The studio's present singers, by name. */
+export const singerNames = ({ db, studioId }: StudioTx) =>
+  db
+    .select({ id: singer.id, name: singer.name })
+    .from(singer)
+    .where(and(eq(singer.studioId, studioId), isNull(singer.archivedAt)))
+    .orderBy(sql`lower(${singer.name})`, singer.id);
 
 /** What the coach pinned in the map of a row's singer, as part of a query. */
 export const pinsIn = (studioId: string) =>

@@ -1,4 +1,4 @@
-import type {} from '../contract/inputs';
+import type { OtherTake } from '../contract/answers';
 import { z } from 'zod';
 import { Intake, SingerShape } from '../core/format/singer';
 import { fittingCategories } from '../core/map/categories';
@@ -8,7 +8,7 @@ import { familyOf, voiceType } from '../core/plan/voice-types';
 import { StudioTx } from '../data/client';
 import { removePin, setPin } from '../data/maps';
 import { mapOf, poolNow } from './pooling';
-import { archiveSinger, awaitsConsent, deleteSinger, findSinger, insertSinger, updateSinger } from '../data/singers';
+import { archiveSinger, awaitsConsent, deleteSinger, findSinger, insertSinger, singerNames, updateSinger } from '../data/singers';
 import { takeLinesOfSinger } from '../data/takes';
 import { Refusal } from './refusal';
 import { isId } from './ids';
@@ -46,6 +46,17 @@ export async function pinValue({ tx }: Context, id: string, { what, midi }: { wh
   await mustFindSinger(tx, id);
   await (midi === null ? removePin(tx, id, what) : setPin(tx, id, what, midi));
 }
+
+/** A singer's takes that can be heard beside another's: usable, and their sound is there. */
+export async function takesToCompare({ tx }: Context, id: string): Promise<OtherTake[]> {
+  await mustFindSinger(tx, id);
+  return (await takeLinesOfSinger(tx, id)).flatMap(({ id: takeId, task, recordedAt, quality, soundRemovedAt }) =>
+    quality?.usable && !soundRemovedAt ? [{ id: takeId, task, recordedAt }] : [],
+  );
+}
+
+/** Whom a take can be set beside. */
+export const viewNames = ({ tx }: Context) => singerNames(tx);
 
 /** The singer. @throws Refusal (not-found) when there is none. */
 export async function mustFindSinger(tx: StudioTx, id: string) {

@@ -6,7 +6,7 @@ import type { Terms } from '../plan/request';
 import { DATE_KINDS, RoadDate } from '../plan/dates';
 import { MOST_PHASE_WEEKS } from '../plan/road';
 import { RuleId, RULES } from '../plan/rules';
-import { PARTS, PlanItem } from '../plan/types';
+import { LONGEST_CUE, MOST_CUES, PARTS, PlanItem } from '../plan/types';
 
 /** An item of a plan, as it is sent, kept and taken along. */
 export const ItemShape = z.object({
@@ -21,6 +21,7 @@ export const ItemShape = z.object({
   days: z.array(z.number().int().min(0).max(6)).max(7),
   reason: z.string().trim().max(500),
   caution: z.string().trim().max(500),
+  cues: z.array(z.string().trim().min(1).max(LONGEST_CUE)).max(MOST_CUES).optional().describe('The coach’s own words between the keys'),
   rules: z.array(z.enum(Object.keys(RULES) as [RuleId, ...RuleId[]])),
   advance: z.string().trim().max(500),
 }) satisfies z.ZodType<PlanItem>;

@@ -11,7 +11,7 @@ export interface Edits {
 }
 
 /** Fields a coach can set; the rest is told by the planner. */
-const SET_BY_HAND = ['keys', 'sound', 'straws', 'tempo', 'minutes', 'timesADay', 'days', 'part', 'caution'] as const;
+const SET_BY_HAND = ['keys', 'sound', 'straws', 'tempo', 'minutes', 'timesADay', 'days', 'part', 'caution', 'cues'] as const;
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 const ids = (items: readonly PlanItem[]) => items.map((it) => it.exerciseId);

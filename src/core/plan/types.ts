@@ -21,6 +21,10 @@ export const isWork = ({ part }: { part: Part }): boolean => part === 'work' || 
 /** Where an item stands in a set; a counterweight stands among the work. */
 export const partRank = (item: { part: Part }): number => PARTS.indexOf(isWork(item) ? 'work' : item.part);
 
+/** A cue is read at a glance between two keys. */
+export const LONGEST_CUE = 60;
+export const MOST_CUES = 8;
+
 /** One exercise as it is assigned. */
 export interface PlanItem {
   exerciseId: string;
@@ -38,6 +42,8 @@ export interface PlanItem {
   /** One sentence a singer can read. */
   reason: string;
   caution: string;
+  /** The coach's own words between the keys, by turns: "less air". */
+  cues?: string[];
   /** What decided on it. */
   rules: RuleId[];
   /** What would make it advance. */

@@ -16,6 +16,8 @@ const said = (it: PlanItem, field: keyof PlanItem): string => {
       return `${it.timesADay} × a day`;
     case 'days':
       return `${it.days.length} days`;
+    case 'cues':
+      return it.cues?.join(', ') ?? 'nothing said';
     default:
       return field;
   }

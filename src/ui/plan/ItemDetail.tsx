@@ -7,7 +7,7 @@ import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
 import { Conflict } from '../../core/plan/check';
 import { RULES } from '../../core/plan/rules';
-import type { PlanItem } from '../../core/plan/types';
+import { LONGEST_CUE, MOST_CUES, PlanItem } from '../../core/plan/types';
 import { HearIt } from '../kit/HearIt';
 import { Staff } from '../staff/Staff';
 
@@ -95,6 +95,7 @@ export function ItemDetail({
         <NumberField label="Minutes" value={item.minutes} min={0.5} max={10} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
         <NumberField label="Times a day" value={item.timesADay} min={1} max={8} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
       </div>
+      <Cues cues={item.cues ?? []} onChange={(cues) => onEdit({ cues: cues.length ? cues : undefined })} />
       <p className="text-sm text-soft">{exercise.how}</p>
       <p className="text-sm text-soft">{item.advance}</p>
       {models}
@@ -107,6 +108,28 @@ export function ItemDetail({
         </ul>
       </details>
     </section>
+  );
+}
+
+/** What the coach would say between the keys, a line each; kept when the field is left. */
+function Cues({ cues, onChange }: { cues: readonly string[]; onChange: (cues: string[]) => void }) {
+  const said = cues.join('\n');
+  return (
+    <label className="flex flex-col text-xs text-soft">
+      Said between the keys, a line each
+      <textarea
+        key={said}
+        className="field w-full px-2 py-1 text-sm text-ink"
+        rows={Math.max(1, cues.length)}
+        defaultValue={said}
+        placeholder="less air"
+        onBlur={(e) => {
+          const lines = e.target.value.split('\n').map((line) => line.trim().slice(0, LONGEST_CUE));
+          const next = lines.filter(Boolean).slice(0, MOST_CUES);
+          if (next.join('\n') !== said) onChange(next);
+        }}
+      />
+    </label>
   );
 }
 

@@ -74,8 +74,8 @@ interface Props {
     practised: Entry[];
     notices: HealthNotice[];
     models: Model[];
-  /** Titles of the singer's songs whose key is chosen. */
-  songs: string[];
+    /** Titles of the singer's songs whose key is chosen. */
+    songs: string[];
   };
 }
 

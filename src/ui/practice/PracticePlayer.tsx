@@ -29,6 +29,7 @@ import { useRecorder } from '../listen/useRecorder';
 import { Staff } from '../staff/Staff';
 import { HearModels } from './HearModels';
 import { HearYourself } from './HearYourself';
+import { Mirror } from './Mirror';
 import { Report, type Told } from './Report';
 import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
 
@@ -299,6 +300,11 @@ export function PracticePlayer({
       {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
       {!sounding && <HearModels token={token} models={models} simulated={simulated} />}
       <Staff exercise={exercise} tonic={keys[at]} voice={voice} leaning={{ sound: item.sound, changeMidi: known.changeMidi }} />
+      {sounding && item.cues && (
+        <p className="text-center text-2xl font-bold text-coach" aria-live="polite" data-testid="cue">
+          {item.cues[at % item.cues.length]}
+        </p>
+      )}
       <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
       <ol className="flex flex-wrap gap-1" aria-label="Keys">
         {keys.map((k, i) => (
@@ -313,6 +319,7 @@ export function PracticePlayer({
         ))}
       </ol>
       {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
+      <Mirror />
       {sounding ? (
         <button className="button-main min-h-16 text-xl" onClick={stop}>
           <Square aria-hidden /> Enough

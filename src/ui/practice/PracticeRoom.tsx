@@ -328,7 +328,7 @@ function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS;
       <summary className="min-h-11 cursor-pointer content-center font-semibold">Who sees this</summary>
       <p className="text-sm">
         The coaches of your studio see what you practised, what you told, and the figures of the check of your voice.{' '}
-        {CONSENT_WORDS[consent]}{' '}
+        {CONSENT_WORDS[consent]} The mirror is a picture on this phone alone and is never recorded.{' '}
         {keepMonths
           ? `The sound of recordings is deleted after ${keepMonths} months.`
           : 'Recordings are kept until your coach deletes them.'}{' '}

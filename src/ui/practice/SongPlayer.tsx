@@ -24,6 +24,7 @@ import { Finished, useRecorder } from '../listen/useRecorder';
 import { dayKey } from '../plan/days';
 import { SongStaff } from '../staff/SongStaff';
 import { HearYourself } from './HearYourself';
+import { Mirror } from './Mirror';
 import { Report, Told } from './Report';
 import type { MySong } from './Songs';
 
@@ -232,6 +233,7 @@ export function SongPlayer({
         from here to the end
       </label>
       {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
+      <Mirror />
       {recording ? (
         <button className="button-main min-h-16 text-xl" onClick={() => void finish()}>
           <Square aria-hidden /> Enough

@@ -1,33 +1,49 @@
+import { useState } from 'react';
+import type { OtherTake } from '../../contract/answers';
+import { ask } from '../../sync/ask';
 import { Choice } from '../kit/Choice';
 import { dateTimeOf } from '../kit/dates';
 import { TASK_WORDS } from '../kit/words';
-import type { Task } from '../../core/take/types';
 
-export interface OtherTake {
-  id: string;
-  task: Task;
-  recordedAt: Date;
-}
-
-/** Another take to hear and see beside this one: A is this take, B the other. */
+/** Another take, of this singer or another, to hear and see beside this one: A is this take, B the other. */
 export function Compare({
+  singerId,
+  singers,
   others,
   chosen,
   onChoose,
   onPlay,
+  onNote,
 }: {
-  others: OtherTake[];
+  singerId: string;
+  singers: readonly { id: string; name: string }[];
+  /** This singer's other takes. */
+  others: readonly OtherTake[];
   chosen: string;
   onChoose: (id: string) => void;
   onPlay: (which: 'A' | 'B') => void;
+  /** Plays both at the note the cursor is on. */
+  onNote: () => void;
 }) {
-  if (others.length === 0) return null;
+  const [whose, setWhose] = useState(singerId);
+  const [takes, setTakes] = useState(others);
+  const look = (id: string) => {
+    setWhose(id);
+    onChoose('');
+    setTakes(id === singerId ? others : []);
+    if (id !== singerId)
+      void ask('GET /api/singers/[singerId]/takes', { params: { singerId: id } }).then(setTakes, () => {
+        setWhose(singerId);
+        setTakes(others);
+      });
+  };
   return (
     <div className="flex flex-wrap items-end gap-2">
+      {singers.length > 1 && <Choice label="Of" value={whose} options={singers.map((s) => [s.id, s.name] as const)} onChange={look} />}
       <Choice
         label="Beside it"
         value={chosen}
-        options={[['', 'nothing'], ...others.map((o) => [o.id, `${TASK_WORDS[o.task]}, ${dateTimeOf(o.recordedAt)}`] as const)]}
+        options={[['', 'nothing'], ...takes.map((o) => [o.id, `${TASK_WORDS[o.task]}, ${dateTimeOf(o.recordedAt)}`] as const)]}
         onChange={onChoose}
       />
       {chosen && (
@@ -37,6 +53,9 @@ export function Compare({
           </button>
           <button className="button" title="2" onClick={() => onPlay('B')}>
             Hear B, the faint one
+          </button>
+          <button className="button" title="3" onClick={onNote}>
+            Both at this note
           </button>
         </>
       )}

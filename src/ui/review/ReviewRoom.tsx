@@ -7,6 +7,8 @@ import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { markOn } from '../../core/map/votes';
 import { noteName, noteWithCents } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
+import type { OtherTake } from '../../contract/answers';
+import { directionAt, passageAt } from '../../core/take/at-note';
 import { Change, changesOf } from '../../core/take/changes';
 import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/types';
 import { Keys } from '../kit/Keys';
@@ -20,7 +22,7 @@ import { TakePicture } from '../take/TakePicture';
 import { SingerMark } from '../kit/Shapes';
 import { Blind, BlindListen } from './BlindListen';
 import { ChangeList } from './ChangeList';
-import { Compare, OtherTake } from './Compare';
+import { Compare } from './Compare';
 import { useMarks } from './useMarks';
 import { addressOf, ask } from '../../sync/ask';
 
@@ -38,14 +40,18 @@ interface Props {
   atS: number;
   /** Other takes of the singer, newest first. */
   others: OtherTake[];
+  /** Whose takes can lie beside it. */
+  singers: { id: string; name: string }[];
 }
 
 const NOTHING: Change[] = [];
 const HEIGHT = 520;
+/** Heard on each side of a note, seconds. */
+const AT_NOTE_S = 0.6;
 const SOURCE_WORDS: Record<string, string> = { microphone: 'microphone', file: 'from a file', simulated: 'simulated singer' };
 
 /** One take heard again: the machine's findings and the coach's word on each, side by side on the ladder. */
-export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS, others }: Props) {
+export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS, others, singers }: Props) {
   const findings = analysis?.findings ?? null;
   const trace = analysis?.trace ?? null;
   const heard = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
@@ -109,6 +115,19 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     [nowS, set, trace],
   );
 
+  const [noNote, setNoNote] = useState<string | null>(null);
+  /** One after the other where each is on the note under the cursor, going the same way. */
+  const bothAtNote = () => {
+    const note = trace && Math.round(trace.midi[Math.round(nowS / trace.hopS)]);
+    if (!trace || !note || !ghost) return setNoNote('Put the cursor on a note that is sung, then hear both at it.');
+    const direction = directionAt(trace, nowS);
+    const there = passageAt(ghost, note, direction);
+    if (!there) return setNoNote(`The other take never is on ${noteName(note)}.`);
+    setNoNote(null);
+    const middle = (there.fromS + there.toS) / 2;
+    play(take.id, nowS - AT_NOTE_S, nowS + AT_NOTE_S, () => play(beside, middle - AT_NOTE_S, middle + AT_NOTE_S));
+  };
+
   const change = changes[selected];
   const marking: Shortcut[] = [
     { key: 'a', says: 'right: it is as the machine says', act: change && (() => say(change, 'accept')) },
@@ -128,6 +147,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
     { key: 'h', says: 'plays at half speed', act: () => setSlow(!slow) },
     { key: '1', says: 'plays this take from here', act: () => playFrom(nowS) },
     { key: '2', says: 'plays the one beside it from here', act: beside ? () => play(beside, nowS) : undefined },
+    { key: '3', says: 'plays both where each is on the note under the cursor', act: beside ? bothAtNote : undefined },
     ...(mayChange ? marking : []),
   ];
 
@@ -193,6 +213,8 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         </div>
         <div className="flex flex-wrap items-end justify-between gap-2">
           <Compare
+            singerId={singer.id}
+            singers={singers}
             others={others}
             chosen={beside}
             onChoose={(id) => {
@@ -205,7 +227,9 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
                 );
             }}
             onPlay={(which) => (which === 'A' ? playFrom(nowS) : play(beside, nowS))}
+            onNote={bothAtNote}
           />
+          {noNote && <p role="status">{noNote}</p>}
           <ForCoaches>
             <BlindListen
               state={blind}

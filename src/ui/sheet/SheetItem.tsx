@@ -61,6 +61,7 @@ export function SheetItem({
         </div>
       </div>
       <p className="print:text-[12px] print:leading-tight">{exercise.how}</p>
+      {item.cues && <p className="print:text-[12px] print:leading-tight">Between the keys: {item.cues.join('; ')}.</p>}
       <p className="text-sm text-soft print:text-[11px] print:leading-tight">
         {item.reason} <b>{item.caution}</b>
       </p>

@@ -1,5 +1,5 @@
 import { shown } from '@/server/found';
-import { viewSinger } from '@/studio/singers';
+import { viewNames, viewSinger } from '@/studio/singers';
 import { viewTake } from '@/studio/takes';
 import { ReviewRoom } from '@/ui/review/ReviewRoom';
 
@@ -16,5 +16,15 @@ export default async function Page({
   const { singer, map, takes } = await shown(viewSinger, singerId);
   const view = await shown(viewTake, takeId);
   const others = takes.filter((t) => t.id !== takeId && t.usable).map(({ id, task, recordedAt }) => ({ id, task, recordedAt }));
-  return <ReviewRoom key={takeId} singer={singer} map={map} view={view} atS={Number((await searchParams).at) || 0} others={others} />;
+  return (
+    <ReviewRoom
+      key={takeId}
+      singer={singer}
+      map={map}
+      view={view}
+      atS={Number((await searchParams).at) || 0}
+      others={others}
+      singers={await shown(viewNames)}
+    />
+  );
 }
