@@ -106,3 +106,11 @@ test('a lesson of one’s own is made by keyboard: steps added, moved and taken 
   await openSinger(page, 'Maren Quill', 'Listen');
   await expect(page.getByRole('button', { name: 'Before the matinée' })).toBeVisible();
 });
+
+test('a change says how far both registers reach, beside the passes it was heard in', async ({ page }) => {
+  await openSinger(page, 'Lio Fenn', 'Map');
+  const card = page.getByTestId('passaggio').first();
+  await card.getByRole('button').first().click();
+  await expect(card.getByTestId('overlap')).toContainText(/^Chest goes up to [A-G]#?\d, head comes down to [A-G]#?\d: /);
+  await expect(card.getByRole('button', { name: /^Play .* going (up|down)$/ }).first()).toBeVisible();
+});

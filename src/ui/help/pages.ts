@@ -86,7 +86,7 @@ export const HELP: readonly HelpPage[] = [
       ['A', 'says: right, it is as the machine says. X: there is nothing.'],
       ['M', 'marks a change you hear where the cursor stands.'],
       ['Listen without the machine', 'hides what it found, so that you judge by ear first; then compares.'],
-      ['Beside it', 'lays a second take faintly beside this one, to see and hear both.'],
+      ['Beside it', 'lays a second take, of any singer, faintly beside this one. 3 plays both at the note under the cursor.'],
       ['How the change was measured', 'shows pitch, harmonics and what spoke for it.'],
     ],
   },

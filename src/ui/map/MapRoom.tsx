@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useMemo, useRef, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CategoryFit, Passaggio, VoiceMap } from '../../core/map/types';
+import { overlapOf } from '../../core/map/overlap';
 import { zoneOf } from '../../core/map/zone';
 import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
@@ -281,6 +282,9 @@ function zone(p: Passaggio): string {
   return first === last ? `on ${noteName(first)}` : `from ${noteName(first)} to ${noteName(last)}`;
 }
 
+/** Less than this is within what places are known to. */
+const LEAST_OVERLAP_ST = 0.5;
+
 /** On which vowel the change is heard least. */
 function vowelWords(vowels: Passaggio['vowels']): string {
   const told = vowels.map((v) => `“${v.vowel}” (heard in ${v.heard} of ${v.passes} slides)`);
@@ -309,6 +313,8 @@ function PassaggioCard({
   playing: string | null;
   onPlay: (takeId: string, timeS: number) => void;
 }) {
+  // A blend has a zone instead.
+  const overlap = p.name === 'blended' ? null : overlapOf(p);
   return (
     <Disclosure as="div" className="card" data-testid="passaggio">
       <DisclosureButton className="flex min-h-11 w-full items-center gap-4 text-left">
@@ -333,6 +339,14 @@ function PassaggioCard({
         {p.impression && (
           <p className="mb-2 text-sm">
             Heard on one day, or too seldom each way: two takes on two days, twice up and twice down, make it more than a first impression.
+          </p>
+        )}
+        {overlap && (
+          <p className="mb-2 text-sm" data-testid="overlap">
+            Chest goes up to {noteName(overlap.high)}, head comes down to {noteName(overlap.low)}:{' '}
+            {overlap.widthSt >= LEAST_OVERLAP_ST
+              ? `${overlap.widthSt.toFixed(1)} semitones are sung in both registers.`
+              : 'the registers meet and hardly overlap.'}
           </p>
         )}
         {p.vowels.length > 0 && <p className="mb-2 text-sm">{vowelWords(p.vowels)}</p>}
