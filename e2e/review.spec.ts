@@ -106,6 +106,7 @@ test('the coach accepts, moves, rejects, adds and takes back; it is kept, and th
 test('another singer’s take beside this one: both are heard at the note under the cursor', async ({ page }) => {
   await openSinger(page, 'Dot Hallam', 'Map');
   await page.getByRole('region', { name: 'Takes' }).getByRole('link', { name: /Siren/ }).first().click();
+  await page.waitForURL(/\/takes\//);
   const own = new URL(page.url()).pathname.split('/').at(-1)!;
   await page.getByLabel('Of', { exact: true }).selectOption({ label: 'Ysolde Marsh' });
   const beside = page.getByLabel('Beside it');

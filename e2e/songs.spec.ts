@@ -167,6 +167,26 @@ test('files that are no song get words and leave nothing behind', async ({ page 
   await page.getByRole('button', { name: 'Write one' }).click();
   await page.getByLabel(/^Notes: C4/).fill('C4 D4 H4');
   await expect(page.getByRole('main').getByRole('alert')).toContainText('“H4” can’t be read');
+  // On the staff the notes are pressed and walked to; the text follows, and leads.
+  const text = page.getByLabel(/^Notes: C4/);
+  await text.fill('C4 D4 E4:2 | F4:4');
+  await page.getByLabel(/^Words: a syllable/).fill('one two three four');
+  const note = page.getByTestId('staff-note');
+  await expect(note).toContainText('bar 1: C4, 1 crotchet on “one”');
+  await page.locator('.sheet-of-song [data-note="2"]').click();
+  await expect(note).toContainText('bar 1: E4, 2 crotchets on “three”');
+  await page.getByRole('button', { name: 'A semitone higher' }).click();
+  await expect(text).toHaveValue('C4 D4 F4:2 | F4:4');
+  await page.getByRole('group', { name: /^The staff: arrows/ }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Shift+ArrowUp');
+  await page.keyboard.press('-');
+  await page.keyboard.press('Enter');
+  await expect(text).toHaveValue('C4 D5:0.5 D5:0.5 F4:2 | F4:4');
+  await expect(note).toContainText('bar 1: D5, 0.5 crotchets');
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('Delete');
+  await expect(text).toHaveValue('C4 D5:0.5 F4:4');
 });
 
 test('a song on the phone: its phrase heard and sung, what broke told there, and sent only where it is ticked', async ({

@@ -37,7 +37,8 @@ export async function seedSongs(tx: StudioTx, now: number): Promise<void> {
     const voice = songVoice(await mapOf(tx, singerId), member.voiceType);
     if (!voice) continue;
     const [best] = keysFor(song, voice);
-    await choose(tx, singerId, songId, { semitones: best.semitones, ways: {}, note: '' });
+    const ways = Object.fromEntries(best.phrases.filter((p) => p.level === 'risky').map((p) => [p.first, 'mix' as const]));
+    await choose(tx, singerId, songId, { semitones: best.semitones, ways, note: '' });
     for (const [i, days] of daysAgo.entries()) {
       const predicted = predictionOf(song, best.phrases);
       const pcm = recordedInCabin(voiceAt(member, 1), songTask(song, best.semitones), 500 + i);

@@ -1,12 +1,13 @@
 'use client';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { SongShape } from '../../core/format/song';
+import { edited, NoteEdit } from '../../core/song/edit';
 import { typedSong } from '../../core/song/typed';
 import { typedText } from '../../core/song/typed-text';
 import type { Song } from '../../core/song/types';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
-import { SongStaff } from '../staff/SongStaff';
+import { StaffEditor } from './StaffEditor';
 
 const METERS = ['4/4', '3/4', '2/4', '6/8', '2/2', '3/8', '9/8', '12/8', '5/4'] as const;
 type Meter = (typeof METERS)[number];
@@ -23,7 +24,7 @@ const LANGUAGES = [
   ['es', 'Spanish'],
 ] as const;
 
-/** A song written, or corrected, note by note: as text, with its staff beside. */
+/** A song written, or corrected, note by note: as text, and on its staff. */
 export function SongEditor({
   song,
   note: givenNote = '',
@@ -77,6 +78,24 @@ export function SongEditor({
       return { problem: (error as Error).message };
     }
   }, [typed]);
+  /** What is drawn lags behind quick keys: a note is changed in what was typed last. */
+  const newest = useRef({ melody, words });
+  const type = (text: { melody?: string; words?: string }) => {
+    newest.current = { ...newest.current, ...text };
+    setMelody(newest.current.melody);
+    setWords(newest.current.words);
+  };
+  const edit = (note: number, change: NoteEdit) => {
+    let now: Song;
+    try {
+      now = typedSong({ ...typed, title: typed.title || 'Untitled', ...newest.current });
+    } catch {
+      // What is being typed can't be read just now: it says so itself.
+      return;
+    }
+    const text = typedText(edited(now, Math.min(note, now.notes.length - 1), change));
+    type({ melody: text.melody, words: text.words ?? '' });
+  };
   /** Nothing of the notes was touched: bars of other lengths and changes of tempo stay as they came. */
   const untouched =
     song !== null &&
@@ -132,20 +151,20 @@ export function SongEditor({
         <textarea
           className="field min-h-28 font-mono text-sm"
           value={melody}
-          onChange={(e) => setMelody(e.target.value)}
+          onChange={(e) => type({ melody: e.target.value })}
           spellCheck={false}
           aria-invalid={'problem' in read && read.problem !== ''}
         />
       </label>
       <label className="flex flex-col gap-1">
         <span className="text-sm text-soft">Words: a syllable a note, he-ron with a hyphen, _ where one is held on; or a vowel (ah)</span>
-        <textarea className="field min-h-16 text-sm" value={words} onChange={(e) => setWords(e.target.value)} />
+        <textarea className="field min-h-16 text-sm" value={words} onChange={(e) => type({ words: e.target.value })} />
       </label>
       <label className="flex flex-col gap-1">
         <span className="text-sm text-soft">Notes for yourself</span>
         <input className="field" value={note} onChange={(e) => setNote(e.target.value)} maxLength={4000} />
       </label>
-      {'song' in read ? <SongStaff song={read.song} /> : read.problem && <Notice>{read.problem}</Notice>}
+      {'song' in read ? <StaffEditor song={read.song} onEdit={edit} /> : read.problem && <Notice>{read.problem}</Notice>}
       {song && !untouched && song.bars.some((b) => b.beats !== song.bars[Math.min(1, song.bars.length - 1)].beats) && (
         <p className="text-sm text-soft">Changed by hand, its bars become of one length.</p>
       )}

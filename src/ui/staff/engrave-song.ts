@@ -57,6 +57,7 @@ export async function engraveSong(song: Song, semitones: number, width: number, 
   for (let first = 0; first < systems.length; first += aSheet) {
     const { Renderer } = vexflow;
     const holder = document.createElement('div');
+    const drawn: [WrittenSign, string][] = [];
     const here = systems.slice(first, first + aSheet);
     const renderer = new Renderer(holder, Renderer.Backends.SVG);
     renderer.resize(width, here.length * SYSTEM_HEIGHT + 10);
@@ -76,13 +77,15 @@ export async function engraveSong(song: Song, semitones: number, width: number, 
         if (bar.newMeter) stave.addTimeSignature(`${bar.meter[0]}/${bar.meter[1]}`);
         if (b === 0 && !begins) stave.setMeasure(Number(bar.bar.number) || 0);
         stave.setContext(context).draw();
-        open = drawBar(vexflow, context, stave, bar, { clef, signature, open });
+        open = drawBar(vexflow, context, stave, bar, { clef, signature, open }, (sign, id) => drawn.push([sign, id]));
         x += own;
       });
     });
     // What is tied on over the edge of a sheet has no bow there.
     open = null;
     const svg = holder.querySelector('svg')!;
+    // Each note by its place in the song, so that it can be pressed.
+    for (const [sign, id] of drawn) svg.querySelector(`#${id}`)?.setAttribute('data-note', String(song.notes.indexOf(sign.note!)));
     svg.setAttribute('viewBox', `0 0 ${width} ${here.length * SYSTEM_HEIGHT + 10}`);
     svg.setAttribute('aria-hidden', 'true');
     // Its size is the page's to say.
@@ -99,6 +102,7 @@ function drawBar(
   stave: InstanceType<Library['Stave']>,
   { signs }: WrittenBar,
   { clef, signature, open }: { clef: Clef; signature: string; open: InstanceType<Library['StaveNote']> | null },
+  onNote: (sign: WrittenSign, id: string) => void,
 ): InstanceType<Library['StaveNote']> | null {
   const { Accidental, Annotation, Beam, Dot, Formatter, Fraction, StaveNote, StaveTie, Voice } = vexflow;
   const written = signs.map((sign) => {
@@ -131,6 +135,7 @@ function drawBar(
   let from = open;
   signs.forEach((sign, i) => {
     if (!sign.note) return;
+    onNote(sign, written[i].getSVGElement()?.id ?? `vf-${written[i].getAttribute('id')}`);
     if (!sign.begins && from)
       new StaveTie({ firstNote: from, lastNote: written[i], firstIndexes: [0], lastIndexes: [0] }).setContext(context).draw();
     from = sign.ends ? null : written[i];
