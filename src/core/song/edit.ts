@@ -1,4 +1,4 @@
-import { evenBars } from './typed';
+import { evenBars, upbeatOf } from './typed';
 import type { Song, SongNote } from './types';
 
 /** What is done to one note on the staff. */
@@ -10,6 +10,7 @@ export type NoteEdit =
   /** The same once more after it. */
   | { does: 'repeat' };
 
+/** As far as a song is kept (format/song.ts), and lengths that are written (this house's). */
 const LOWEST = 20;
 const HIGHEST = 110;
 const SHORTEST = 1 / 8;
@@ -22,18 +23,16 @@ const LONGEST = 32;
 export function edited(song: Song, index: number, edit: NoteEdit): Song {
   const note = song.notes[index];
   if (!note) return song;
-  const later = (by: number, from = index + 1) => song.notes.slice(from).map((n): SongNote => ({ ...n, start: n.start + by }));
+  const later = (by: number) => song.notes.slice(index + 1).map((n): SongNote => ({ ...n, start: n.start + by }));
   const before = song.notes.slice(0, index);
   const put = (notes: SongNote[]): Song => {
     const end = notes[notes.length - 1].start + notes[notes.length - 1].beats;
-    const full = (song.meter[0] * 4) / song.meter[1];
-    const [first] = song.bars;
-    return { ...song, notes, bars: evenBars(full, end, first.beats < full - 1e-6 ? first.beats : 0) };
+    return { ...song, notes, bars: evenBars((song.meter[0] * 4) / song.meter[1], end, upbeatOf(song)) };
   };
   switch (edit.does) {
     case 'move': {
       const midi = note.midi + edit.semitones;
-      return midi < LOWEST || midi > HIGHEST ? song : { ...song, notes: [...before, { ...note, midi }, ...song.notes.slice(index + 1)] };
+      return midi < LOWEST || midi > HIGHEST ? song : { ...song, notes: [...before, { ...note, midi }, ...later(0)] };
     }
     case 'stretch': {
       const beats = note.beats * edit.by;

@@ -1,5 +1,5 @@
 import { noteName } from '../music/pitch';
-import { Typed } from './typed';
+import { Typed, upbeatOf } from './typed';
 import { barAt, Song } from './types';
 
 /** A length as it is typed: whole and dotted ones as numbers, others as a fraction of a crotchet. */
@@ -35,8 +35,6 @@ export function typedText(song: Song): Typed {
     words.push(n.words || '_');
     at = n.start + n.beats;
   }
-  const [first] = song.bars;
-  const full = (song.meter[0] * 4) / song.meter[1];
   return {
     title: song.title,
     style: song.style,
@@ -44,7 +42,7 @@ export function typedText(song: Song): Typed {
     tempo: Math.round(song.tempi[0].tempo * 100) / 100,
     meter: song.meter,
     fifths: song.fifths,
-    upbeat: first.beats < full - 1e-6 ? first.beats : 0,
+    upbeat: upbeatOf(song),
     melody: melody.trim(),
     words: words.every((w) => w === '_') ? '' : words.join(' ').replace(/- /g, '-'),
   };

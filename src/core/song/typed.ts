@@ -80,6 +80,11 @@ export function typedSong(typed: Typed): Song {
   };
 }
 
+/** Crotchets of an upbeat: the first bar of a song that isn't full; 0 where there is none. */
+export function upbeatOf({ bars: [first], meter }: Pick<Song, 'bars' | 'meter'>): number {
+  return first.beats < (meter[0] * 4) / meter[1] - 1e-6 ? first.beats : 0;
+}
+
 /** Bars of one length to the end of a song, the first shorter where it begins with an upbeat (bar 0, as it is printed). */
 export function evenBars(full: number, end: number, upbeat: number): Bar[] {
   const out: Bar[] = upbeat > 0 ? [{ number: '0', start: 0, beats: upbeat }] : [];
