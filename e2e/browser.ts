@@ -97,7 +97,8 @@ export async function withMicrophone(wav: string, work: (page: Page) => Promise<
   ];
   const browser: Browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
   try {
-    await work(await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN }));
+    const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN });
+    await work(await context.newPage());
   } finally {
     await browser.close();
   }

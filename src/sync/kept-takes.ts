@@ -120,8 +120,18 @@ export async function fileOf(take: KeptTake): Promise<ArrayBuffer> {
   return wavOf(pieces, take.sampleRate, 24).buffer;
 }
 
-/** Takes whose recording was cut off: begun, not ended, and nobody is at it. */
-export async function cutOff(): Promise<KeptTake[]> {
+/** Takes whose recording was begun and not ended: those that were cut off, and those that somebody is still at. */
+export async function unended(): Promise<{ cutOff: KeptTake[]; underWay: KeptTake[] }> {
   const held = new Set((await navigator.locks.query()).held?.map((l) => l.name));
-  return (await keptTakes()).filter((t) => t.state === 'recording' && !held.has(recordingLock(t.id)));
+  const begun = (await keptTakes()).filter((t) => t.state === 'recording');
+  const underWay = begun.filter((t) => held.has(recordingLock(t.id)));
+  return { cutOff: begun.filter((t) => !underWay.includes(t)), underWay };
+}
+
+/**
+ * Resolves when nobody is at the take any more. A page that is left lets go of its takes only when its worker has ended,
+ * which may be after the next page has looked. Rejects when `signal` ends the wait.
+ */
+export async function letGo(takeId: string, signal: AbortSignal): Promise<void> {
+  await navigator.locks.request(recordingLock(takeId), { mode: 'shared', signal }, () => {});
 }

@@ -115,5 +115,6 @@ test('a recording that nobody holds was cut off; one under way was not', async (
   const page = await openPage('coach:a');
   for (const id of ['1', '2']) await page.beginKept({ ...identity(id), account: 'coach:a' }, 44100);
   held = [page.recordingLock('2')];
-  expect((await page.cutOff()).map((t) => t.id)).toEqual(['1']);
+  const { cutOff, underWay } = await page.unended();
+  expect([cutOff, underWay].map((takes) => takes.map((t) => t.id))).toEqual([['1'], ['2']]);
 });

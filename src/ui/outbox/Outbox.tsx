@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { actAs } from '../../sync/account';
-import { cutOff, fileOf, forgetKept, KeptTake, keptTakes, othersTakes, updateKept } from '../../sync/kept-takes';
+import { fileOf, forgetKept, KeptTake, keptTakes, letGo, othersTakes, unended, updateKept } from '../../sync/kept-takes';
 import { NOTHING_WAITS } from '../../sync/lane';
 import { takesLane } from '../../sync/takes';
 import { heardLately, KeptWord, onHeard, othersWords, refusedWords, sayAgain, takeBack, wordsLane } from '../../sync/words';
@@ -32,11 +32,15 @@ export function Outbox({ coachId }: { coachId: string }) {
   const takes = useSyncExternalStore(takesLane.watch, takesLane.state, () => NOTHING_WAITS);
   const words = useSyncExternalStore(wordsLane.watch, wordsLane.state, () => NOTHING_WAITS);
   const [aside, setAside] = useState<Aside>(NOTHING);
+  /** The ids of takes that a page was still at when this one looked, as one word. */
+  const [underWay, setUnderWay] = useState('');
 
   const look = useCallback(async () => {
     const refused = (await keptTakes()).filter((t) => t.refused);
+    const { cutOff, underWay } = await unended();
+    setUnderWay(underWay.map((take) => take.id).join(' '));
     setAside({
-      takes: [...(await cutOff()), ...refused],
+      takes: [...cutOff, ...refused],
       words: refusedWords(),
       others: (await othersTakes()) + othersWords(),
     });
@@ -62,6 +66,11 @@ export function Outbox({ coachId }: { coachId: string }) {
       removeEventListener('popstate', refresh);
     };
   }, [look, router]);
+  useEffect(() => {
+    const left = new AbortController();
+    for (const id of underWay.split(' ').filter(Boolean)) void letGo(id, left.signal).then(look, () => {});
+    return () => left.abort();
+  }, [underWay, look]);
 
   const keep = async (take: KeptTake) => {
     await updateKept(take.id, { state: 'ready', refused: undefined });
