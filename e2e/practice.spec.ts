@@ -2,7 +2,8 @@ import { chromium } from '@playwright/test';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, kept, LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
+import { noteName } from '../src/core/music/pitch';
+import { answerWell, expect, kept, LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -75,6 +76,63 @@ test('a set practised with the phone listening; a scratch is told, another stops
   await openSinger(coach, 'Dot Hallam', 'Progress');
   await expect(coach.getByTestId('entry')).toHaveCount(4);
   await expect(coach.getByTestId('entry').filter({ hasText: 'scratchy' })).toHaveCount(1);
+});
+
+test('the piano waits, sings a key once more, stays, goes on to the next or a chosen one; what was sung is what is told', async ({
+  page: coach,
+  baseURL,
+}) => {
+  const address = await practiceLink(coach, 'Maren Quill');
+  await withMicrophone(
+    sirenFile('walk.wav', 'tenor', 'flip', 6, 2.4).path,
+    async (singer) => {
+      await singer.setViewportSize(PHONE);
+      await singer.goto(address);
+      await answerWell(singer);
+      await singer.getByTestId('practice-item').first().click();
+      const chips = singer.getByRole('list', { name: 'Keys' }).getByRole('button');
+      const names = (await chips.allInnerTexts()).map((text) => text.trim());
+      expect(names.length).toBeGreaterThan(2);
+      await expect(chips.first()).toBeDisabled();
+      await singer.getByRole('button', { name: 'Let the phone listen' }).click();
+      await singer.getByLabel('The piano').selectOption('chord');
+      await singer.getByRole('button', { name: 'Begin' }).click();
+      const key = singer.getByTestId('key');
+      const ask = (name: string) => singer.getByRole('button', { name, exact: true });
+      await expect(key).toHaveText(names[0]);
+
+      // Once more: the first key twice, then the second by itself.
+      await ask('Once more').click();
+      await expect(ask('Once more')).toHaveAttribute('aria-pressed', 'true');
+      await expect(ask('Once more')).toHaveAttribute('aria-pressed', 'false');
+      await expect(key).toHaveText(names[0]);
+      await expect(key).toHaveText(names[1]);
+      // It waits: nothing is taken in, and no key comes.
+      await ask('Wait').click();
+      const canvas = singer.locator('canvas');
+      const still = await canvas.evaluate((c: HTMLCanvasElement) => c.toDataURL());
+      await singer.waitForTimeout(1500);
+      expect(await canvas.evaluate((c: HTMLCanvasElement) => c.toDataURL())).toBe(still);
+      await ask('Go on').click();
+      await expect(key).toHaveText(names[1]);
+      // A key that is pressed comes at once, and stays while it shall.
+      await chips.nth(2).click();
+      await expect(key).toHaveText(names[2]);
+      await ask('Stay here').click();
+      await expect(ask('Stay here')).toHaveAttribute('aria-pressed', 'true');
+      await ask('Next key').click();
+      await expect(key).not.toHaveText(names[2]);
+      await ask('Enough').click();
+      await expect(singer.getByTestId('judged')).toBeVisible();
+      await singer.getByRole('button', { name: '2', exact: true }).click();
+      await singer.getByRole('button', { name: 'Fine', exact: true }).click();
+      await expect(singer.getByTestId('practice-item').first()).toContainText(/\d of \d/);
+      // Only the two first keys were sung to their ends.
+      const said = await singer.evaluate(() => JSON.parse(localStorage.getItem('wendel-log')!) as { line: { what: { keys: number[] } } }[]);
+      expect(said.at(-1)!.line.what.keys.map((key) => noteName(key))).toEqual([names[0], names[0]]);
+    },
+    baseURL!,
+  );
 });
 
 test('opened once it opens without a network; what was done then goes when the network is back; an ended link shows nothing', async ({

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { pianoNotes } from '../core/exercise/follow-along';
+import { Accompaniment, pianoNotes } from '../core/exercise/follow-along';
 import type { KeyInTime } from '../core/exercise/render';
 import { noteName } from '../core/music/pitch';
 import { decodedPiano } from './piano-samples';
@@ -49,26 +49,46 @@ export interface Sounding {
   key: number;
 }
 
+/** The moment of `performance.now` at which a time of the audio clock is heard. */
+const heardAt = (tone: Tone, time: number) => performance.now() + (time - tone.immediate()) * 1000;
+
+interface Walking {
+  /** Told of each key shortly before it sounds, and of the moment (of `performance.now`) at which it does. */
+  onKey?: (key: KeyInTime, beginsMs: number) => void;
+  onEnd?: () => void;
+  accompaniment?: Accompaniment;
+}
+
 /** Play an exercise through its keys on the sampled piano: the new key's chord, the pattern, a breath; then `onEnd`, unless stopped. */
 export function useFollowAlong() {
   const [sounding, setSounding] = useState<Sounding | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const piano = useRef<Piano | null>(null);
+  const timers = useRef(new Set<ReturnType<typeof setTimeout>>());
 
   const stop = useCallback(() => {
     setSounding(null);
+    timers.current.forEach(clearTimeout);
+    timers.current.clear();
     if (!piano.current) return;
     const { tone, sampler } = piano.current;
     tone.getTransport().stop().cancel(0);
-    tone.getDraw().cancel(0);
     sampler.releaseAll();
+  }, []);
+  /** Do something when a time of the audio clock is heard; on a page that isn't seen as well, where nothing is drawn. */
+  const when = useCallback((heardMs: number, work: () => void) => {
+    const timer = setTimeout(() => {
+      timers.current.delete(timer);
+      work();
+    }, heardMs - performance.now());
+    timers.current.add(timer);
   }, []);
   useEffect(makeReady, []);
   useEffect(() => stop, [stop]);
 
-  /** Put sounds on the clock (`fill` answers how long they last, seconds) and start it. */
+  /** Put sounds on the clock (`fill` is told how to say when they are over) and start it. */
   const run = useCallback(
-    async (id: string, fill: (piano: Piano) => number, onEnd?: () => void) => {
+    async (id: string, fill: (piano: Piano, over: (time: number) => void) => void, onEnd?: () => void) => {
       stop();
       setProblem(null);
       setSounding({ id, key: 0 });
@@ -80,39 +100,54 @@ export function useFollowAlong() {
       }
       const { tone } = piano.current;
       await tone.start();
-      const transport = tone.getTransport();
-      const lastsS = fill(piano.current);
-      transport.schedule(
-        (time) =>
-          tone.getDraw().schedule(() => {
-            stop();
-            onEnd?.();
-          }, time),
-        lastsS,
+      fill(piano.current, (time) =>
+        when(heardAt(tone, time), () => {
+          stop();
+          onEnd?.();
+        }),
       );
-      transport.start(`+${LEAD_S}`, 0);
+      tone.getTransport().start(`+${LEAD_S}`, 0);
     },
-    [stop],
+    [stop, when],
   );
 
-  const play = useCallback(
-    (id: string, keys: KeyInTime[], onEnd?: () => void) =>
+  /** Play key after key, each asked for when the one before is over; `null` ends it. */
+  const walk = useCallback(
+    (id: string, next: () => KeyInTime | null, { onKey, onEnd, accompaniment }: Walking = {}) =>
       run(
         id,
-        ({ tone, sampler }) => {
+        ({ tone, sampler }, over) => {
           const transport = tone.getTransport();
-          for (const { midi, startS, endS, loudness } of pianoNotes(keys))
-            transport.schedule((time) => sampler.triggerAttackRelease(noteName(midi), endS - startS, time, loudness), startS);
-          let at = 0;
-          keys.forEach((key, k) => {
-            transport.schedule((time) => tone.getDraw().schedule(() => setSounding({ id, key: k }), time), at);
-            at += key.totalS;
-          });
-          return at;
+          let count = 0;
+          const go = (at: number) =>
+            transport.schedule((time) => {
+              const key = next();
+              if (!key) return over(time);
+              const n = count++;
+              const beginsMs = heardAt(tone, time);
+              onKey?.(key, beginsMs);
+              when(beginsMs, () => setSounding({ id, key: n }));
+              for (const { midi, startS, endS, loudness } of pianoNotes([key], 0, accompaniment)) {
+                const sound = (then: number) => sampler.triggerAttackRelease(noteName(midi), endS - startS, then, loudness);
+                // What is due at this very moment can't be put on the clock any more.
+                if (startS < LEAD_S) sound(time + startS);
+                else transport.schedule(sound, at + startS);
+              }
+              go(at + key.totalS);
+            }, at);
+          go(0);
         },
         onEnd,
       ),
-    [run],
+    [run, when],
+  );
+
+  const play = useCallback(
+    (id: string, keys: readonly KeyInTime[], onEnd?: () => void) => {
+      const left = keys.values();
+      return walk(id, () => left.next().value ?? null, { onEnd });
+    },
+    [walk],
   );
 
   /** Count `beats` in at a tempo in crotchets a minute, without a pitch; then `onEnd`. */
@@ -120,16 +155,17 @@ export function useFollowAlong() {
     (id: string, beats: number, tempo: number, onEnd: () => void) =>
       run(
         id,
-        ({ tone, click }) => {
+        ({ tone, click }, over) => {
+          const transport = tone.getTransport();
           const beatS = 60 / tempo;
           for (let beat = 0; beat < beats; beat++)
-            tone.getTransport().schedule((time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6), beat * beatS);
-          return beats * beatS;
+            transport.schedule((time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6), beat * beatS);
+          transport.schedule(over, beats * beatS);
         },
         onEnd,
       ),
     [run],
   );
 
-  return { sounding, problem, play, countIn, stop };
+  return { sounding, problem, play, walk, countIn, stop };
 }

@@ -21,6 +21,8 @@ export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
 export interface Input {
   start(take: TakeIdentity, axis: TimbreAxis | null): void;
   stop(): Promise<HeardRecording>;
+  /** Take nothing in for a while, and go on. */
+  hold(on: boolean): void;
   /** Read the calibrator's tone that sounds now: takes two seconds. */
   calibrate(): Promise<CalibratorReading>;
   /** Give up the take under way. */
@@ -158,6 +160,7 @@ async function openInput(context: AudioContext, events: InputEvents): Promise<In
   return {
     node,
     start: (take, axis) => tell({ kind: 'start', take, axis }),
+    hold: (on) => tell({ kind: 'hold', on }),
     drop: () => tell({ kind: 'drop' }),
     calibrate: () =>
       new Promise((resolve) => {

@@ -10,6 +10,8 @@ export type ToTakeWorker =
   /** `axis`: the singer's own timbre axis, where it is known. */
   | { kind: 'start'; take: TakeIdentity; axis: TimbreAxis | null }
   | { kind: 'stop' }
+  /** Nothing more is taken in or heard until the hold is off; the take goes on then, as if no time had passed. */
+  | { kind: 'hold'; on: boolean }
   /** Give up the take under way: nothing of it is kept. */
   | { kind: 'drop' }
   /** Read the calibrator's tone that sounds now. */

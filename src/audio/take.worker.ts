@@ -25,6 +25,7 @@ let lead: Float32Array[] = [];
 /** A calibrator's tone while it is being read. */
 let calibrating: Float32Array[] | null = null;
 let recording: Keeper | null = null;
+let held = false;
 /** The last take's way into the browser's storage, and the end of it until it is heard. */
 let ending: Promise<void> = Promise.resolve();
 let finishing: Promise<void> = Promise.resolve();
@@ -37,6 +38,7 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
     data.blocks.onmessage = (event: MessageEvent<Float32Array>) => take(event.data);
   } else if (data.kind === 'start') {
     recording = createKeeper(data.take, data.axis);
+    held = false;
     ear.begin(data.take.vowel, data.axis);
     for (const block of lead) {
       ear.push(block);
@@ -44,6 +46,7 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
     }
     lead = [];
   } else if (data.kind === 'calibrate') calibrating = [];
+  else if (data.kind === 'hold') held = data.on;
   else if (data.kind === 'stop') finishing = finish();
   // A take under way is cut off, and offered when the page is opened again.
   else if (data.kind === 'close') void (recording ? Promise.resolve() : finishing).finally(() => self.close());
@@ -55,9 +58,9 @@ function take(sound: Float32Array) {
   let peak = 0;
   for (let i = 0; i < block.length; i++) peak = Math.max(peak, Math.abs(block[i]));
   // Between takes only the level is shown: the processor is free for what comes after a take.
-  send({ kind: 'live', frames: recording ? ear.push(block) : [], peak, levelDb: meter(block) });
+  send({ kind: 'live', frames: recording && !held ? ear.push(block) : [], peak, levelDb: meter(block) });
   if (calibrating) calibrate(calibrating, block);
-  if (recording) return recording.take(block);
+  if (recording) return held ? undefined : recording.take(block);
   lead.push(block);
   while (lead.length * block.length > PRE_ROLL_S * sampleRate + block.length) lead.shift();
 }

@@ -22,7 +22,8 @@ export interface KeyInTime {
   totalS: number;
 }
 
-const CHORD_BEATS = 2;
+/** The chord of a key sounds so many crotchets before the pattern. */
+export const CHORD_BEATS = 2;
 const BREATH_BEATS = 2;
 
 /** Anything with a pattern: an exercise, or a step of a lesson. */

@@ -75,8 +75,9 @@ export function alignKeys(asked: Asked, trace: Curve): { keys: KeyHeard[]; midi:
 /** What is asked at a tempo, and where it lies over the take. */
 function laidOver(asked: Asked, tempo: number, trace: Curve) {
   const laid = asked.keys.map((tonic) => renderKey(asked.exercise, tonic, tempo));
-  const begins: number[] = [];
-  laid.reduce((at, key, k) => ((begins[k] = at), at + key.totalS), 0);
+  const inTurn: number[] = [];
+  laid.reduce((at, key, k) => ((inTurn[k] = at), at + key.totalS), 0);
+  const begins = asked.startsS ?? inTurn;
   const { at: shift, worth } = bestShift(laid, begins, trace);
   // A slower pace meets more frames: what counts is the share of what could agree.
   return {

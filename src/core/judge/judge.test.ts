@@ -40,6 +40,25 @@ test.each(SHELF.filter((e) => e.steps.some((s) => s.slide)).map((e) => [e.id, e]
   expect(judge(e, { mistake: 'leapt' }).verdict).toBe('not yet');
 });
 
+test('a follow-along that was stopped in a key and began it anew: the cut key is nobody’s, the others are judged where they were sung', () => {
+  const five = byId('five-note-warm-up');
+  const asked = askedOf(five, [55, 56, 57]);
+  const [first, second, third] = laid(asked);
+  const CUT_S = second.chordS + 0.7;
+  // Sung: the first key, a beginning of the second, the second and the third.
+  const cut = {
+    ...second,
+    totalS: CUT_S,
+    notes: second.notes.flatMap((n) => (n.startS < CUT_S ? [{ ...n, endS: Math.min(n.endS, CUT_S) }] : [])),
+  };
+  const startsS = [0, first.totalS + CUT_S, first.totalS + CUT_S + second.totalS];
+  const take = (made: Made = {}) => madeTake([first, cut, second, third], made);
+  expect(judgeTake({ ...asked, startsS }, take()).verdict).toBe('yes');
+  expect(judgeTake(asked, take()).verdict).not.toBe('yes');
+  for (const mistake of ['wrong note', 'flat', 'stopped', 'faded'] as const)
+    expect([mistake, judgeTake({ ...asked, startsS }, take({ mistake })).verdict]).toEqual([mistake, 'not yet']);
+});
+
 describe('one key sung alone, after the piano, at a pace of the singer’s own', () => {
   /** A take that begins with the voice: the chord is not in it. */
   const alone = (e: Exercise, pace: number, made: Made = {}) => {

@@ -8,6 +8,8 @@ export interface Asked {
   keys: readonly number[];
   /** Crotchets a minute. */
   tempo: number;
+  /** When the chord of each key began, seconds from the beginning of the take; absent: each as the one before was over. */
+  startsS?: readonly number[];
   /** Sung by itself, after the piano has given it: at a pace of the singer's own. */
   alone?: boolean;
 }

@@ -15,6 +15,7 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { HOP_S } from '../../core/voice/types';
+import { useAwake } from '../kit/useAwake';
 import { openSource } from '../listen/sources';
 import { useRecorder } from '../listen/useRecorder';
 import { COLOUR_WORDS, VOWELS } from '../listen/what-to-sing';
@@ -114,6 +115,7 @@ export function useLessonRun(
   const { state, close } = recorder;
   const takes = useMadeTakes(recorder.deliver, setProblem, forget);
   const playing = piano.sounding !== null;
+  useAwake(running || state === 'recording');
 
   const record = async () => {
     const now = askOf(present.current);

@@ -126,6 +126,9 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
     return { ...ending, recording, heard };
   }, []);
 
+  /** Nothing is taken in or heard while a take is held; it goes on then as if no time had passed. */
+  const hold = useCallback((on: boolean) => input.current?.hold(on), []);
+
   /** Give the take under way up. */
   const drop = useCallback(() => {
     if (!current.current) return;
@@ -179,5 +182,5 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
     return made;
   }, []);
 
-  return { state, warning, unsent, live, meter, start, stop, drop, close, deliver, mark };
+  return { state, warning, unsent, live, meter, start, stop, hold, drop, close, deliver, mark };
 }

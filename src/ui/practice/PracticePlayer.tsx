@@ -1,13 +1,12 @@
 'use client';
-import { Mic, MicOff, Play, Square } from 'lucide-react';
+import { Mic, MicOff, Play } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { useFollowAlong } from '../../audio/follow-along';
 import { openMicrophone } from '../../audio/input';
 import { noteName } from '../../core/music/pitch';
 import { inVoice } from '../../core/exercise/keys';
 import { patternSpan } from '../../core/exercise/pattern';
+import type { Accompaniment } from '../../core/exercise/follow-along';
 import { renderKey, targetCurve } from '../../core/exercise/render';
-import { roundOf } from '../../core/exercise/round';
 import type { Exercise } from '../../core/exercise/types';
 import { taskOf } from '../../core/judge/hear';
 import { judgeTake } from '../../core/judge/judge';
@@ -25,13 +24,19 @@ import { beltedFrom } from '../../core/practice/belt';
 import { loadOf } from '../../core/practice/load';
 import { asKept, Done, Judged, Load, successOf } from '../../core/practice/types';
 import { HOP_S } from '../../core/voice/types';
+import { useAwake } from '../kit/useAwake';
+import { useStored } from '../kit/useStored';
 import { useRecorder } from '../listen/useRecorder';
 import { Staff } from '../staff/Staff';
+import { AlongControls, AlongKeys } from './AlongControls';
 import { HearModels } from './HearModels';
 import { HearYourself } from './HearYourself';
 import { Mirror } from './Mirror';
 import { Report, type Told } from './Report';
+import { ChooseAccompaniment } from '../exercises/ChooseAccompaniment';
+import { Stepper } from './Stepper';
 import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
+import { Begun, useWalk } from './useWalk';
 
 const TEMPO_STEP = 4;
 const TEMPO_REACH = 24;
@@ -99,37 +104,30 @@ export function PracticePlayer({
   onDone: (done: Omit<Done, 'kind'>) => void;
   onLeave: () => void;
 }) {
-  const along = useFollowAlong();
   const [tempo, setTempo] = useState(item.tempo);
   const [octave, setOctave] = useState(0);
   const [keeping, setKeeping] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [result, setResult] = useState<Result | null>(null);
   const [own, setOwn] = useState<Own | null>(null);
-  const [tune, setTune] = useState<(boolean | null)[]>([]);
+  /** Of each key, whether it was in tune when it was last sung. */
+  const [tune, setTune] = useState<ReadonlyMap<number, boolean | null>>(new Map());
+  const [accompaniment, setAccompaniment] = useStored<Accompaniment>('wendel-accompaniment', 'notes');
   const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away; the exercise goes on without it.'));
   const moment = useRef<Moment | null>(null);
-  const begun = useRef(0);
+  const at = useRef<number | null>(null);
   const takeAt = useRef<number | null>(null);
   const throughWater = exercise.needs.includes('straw');
-  const keys = roundOf(
-    exercise,
-    item.keys.map((k) => k + 12 * octave),
-    tempo,
-    item.minutes,
-  );
+  const keys = item.keys.map((k) => k + 12 * octave);
   /** Whether every key another octave away stays in the voice. */
   const mayMove = (by: 1 | -1) => {
     const span = patternSpan(exercise);
     return !limits || item.keys.every((k) => inVoice(span, k + 12 * (octave + by), limits));
   };
-  const laid = keys.map((k) => renderKey(exercise, k, tempo));
-  const middle = keys[Math.floor((Math.min(keys.length, item.keys.length) - 1) / 2)];
+  const middle = keys[Math.floor((keys.length - 1) / 2)];
   const modelled = (manner: Manner) =>
     simulatedModel({ exercise, key: middle, tempo, sound: item.sound }, { type: voice, changeMidi: known.changeMidi, findings }, manner);
   const simulated = { 'like-this': modelled('like-this'), 'not-like-this': modelled('not-like-this') };
-  const sounding = along.sounding;
-  const at = sounding?.key ?? 0;
 
   /** How the key that has just ended was: in tune, not, or not heard. */
   const judge = useCallback(
@@ -155,34 +153,57 @@ export function PracticePlayer({
     [recorder.live],
   );
 
-  // The key that sounds now; the one before is judged.
-  useEffect(() => {
-    const before = moment.current;
-    if (!sounding) return;
-    if (before && sounding.key > 0) setTune((all) => [...all.slice(0, sounding.key - 1), judge(before)]);
-    moment.current = { key: laid[sounding.key], sinceMs: now(), takeMs: takeAt.current };
-    // `laid` is made anew with every drawing; the key alone tells when to look.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [sounding?.key, sounding?.id]);
+  /** The key that sounded is over: was it in tune? */
+  const keyOver = () => {
+    const [of, key] = [moment.current, at.current];
+    if (!of || key === null) return;
+    const inTune = judge(of);
+    setTune((all) => new Map(all).set(key, inTune));
+  };
+  const along = useWalk({
+    id: exercise.id,
+    render: (tonic) => renderKey(exercise, tonic, tempo),
+    minutes: item.minutes,
+    accompaniment,
+    onKey: (begun: Begun) => {
+      keyOver();
+      at.current = begun.at;
+      moment.current = {
+        key: begun.key,
+        sinceMs: begun.beginsMs,
+        takeMs: takeAt.current === null ? null : takeAt.current + begun.pausedMs,
+      };
+    },
+    onPause: (on) => {
+      recorder.hold(on);
+      if (on && moment.current) moment.current = { ...moment.current, cutMs: now() };
+    },
+    onOver: () => void finish(),
+  });
+  const { shown } = along;
+  useAwake(shown !== null);
 
-  const finish = async (through: number) => {
-    const seconds = (now() - begun.current) / 1000;
-    if (moment.current) {
-      const inTune = judge(moment.current);
-      setTune((all) => [...all.slice(0, Math.max(0, through - 1)), inTune]);
-    }
+  const finish = async () => {
+    keyOver();
     const last = moment.current;
-    moment.current = null;
-    takeAt.current = null;
-    const sung = keys.slice(0, through);
+    const began = takeAt.current;
+    const { sung, playedS } = along.stop();
+    moment.current = at.current = takeAt.current = null;
     const finished = await recorder.stop();
     let load: Load | null = null;
     let judged: Judged | undefined;
     const heard = await finished?.heard;
-    if (heard?.findings && heard.trace && sung.length > 0) {
+    if (heard?.findings && heard.trace && began !== null) {
       const { findings, trace } = heard;
       load = loadOf(trace, beltedFrom(exercise, known.changeMidi));
-      judged = asKept(judgeTake({ exercise, sound: item.sound, keys: sung, tempo }, { findings, trace }, known));
+      const asked = {
+        exercise,
+        sound: item.sound,
+        keys: sung.map((key) => key.tonic),
+        startsS: sung.map((key) => (key.beganMs - began) / 1000),
+        tempo,
+      };
+      judged = asKept(judgeTake(asked, { findings, trace }, known));
     }
     if (finished && last && last.takeMs !== null) {
       const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
@@ -194,12 +215,12 @@ export function PracticePlayer({
     }
     if (finished && !finished.take.hereOnly) void recorder.deliver(finished).catch(() => undefined);
     recorder.close();
-    setResult({ seconds, keys: sung, load, judged });
+    setResult({ seconds: playedS, keys: sung.map((key) => key.tonic), load, judged });
   };
 
   const play = async () => {
     setProblem(null);
-    setTune([]);
+    setTune(new Map());
     if (listening) {
       try {
         await recorder.start(
@@ -225,13 +246,7 @@ export function PracticePlayer({
         setProblem(`${(error as Error).message} The exercise plays without it.`);
       }
     }
-    begun.current = now();
-    await along.play(exercise.id, laid, () => void finish(keys.length));
-  };
-  const stop = () => {
-    const through = at + 1;
-    along.stop();
-    void finish(through);
+    along.play(keys);
   };
 
   if (result)
@@ -260,89 +275,54 @@ export function PracticePlayer({
       </div>
     );
 
-  const number = (label: string, value: string, down: (() => void) | null, up: (() => void) | null) => (
-    <div role="group" aria-label={label} className="flex flex-1 items-center justify-between rounded-lg border border-line bg-card">
-      <button
-        className="min-h-12 min-w-12 text-xl disabled:opacity-30"
-        aria-label={`${label}: less`}
-        disabled={!down}
-        onClick={down ?? undefined}
-      >
-        −
-      </button>
-      <span className="text-center text-sm leading-tight">
-        {label}
-        <b className="block text-base">{value}</b>
-      </span>
-      <button
-        className="min-h-12 min-w-12 text-xl disabled:opacity-30"
-        aria-label={`${label}: more`}
-        disabled={!up}
-        onClick={up ?? undefined}
-      >
-        +
-      </button>
-    </div>
-  );
+  const tonic = keys[shown?.at ?? 0];
   return (
     <section className="flex flex-col gap-3" aria-label={exercise.name}>
       <div className="flex items-start gap-2">
         <h2 className="flex-1 text-2xl leading-tight font-bold">{exercise.name}</h2>
         <p className="text-right text-4xl leading-none font-bold" aria-live="polite" data-testid="key">
-          {noteName(keys[at])}
+          {noteName(tonic)}
         </p>
       </div>
       <p className="text-lg">
         On “{item.sound}”. {exercise.how}
       </p>
       {item.straws && <p className="font-semibold">{item.straws}</p>}
-      {!sounding && <p className="text-sm text-soft">{throughWater ? STRAW_REMINDER : BREATH_REMINDER}</p>}
+      {!shown && <p className="text-sm text-soft">{throughWater ? STRAW_REMINDER : BREATH_REMINDER}</p>}
       {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
-      {!sounding && <HearModels token={token} models={models} simulated={simulated} />}
-      <Staff exercise={exercise} tonic={keys[at]} voice={voice} leaning={{ sound: item.sound, changeMidi: known.changeMidi }} />
-      {sounding && item.cues && (
+      {!shown && <HearModels token={token} models={models} simulated={simulated} />}
+      <Staff exercise={exercise} tonic={tonic} voice={voice} leaning={{ sound: item.sound, changeMidi: known.changeMidi }} />
+      {shown && item.cues && (
         <p className="text-center text-2xl font-bold text-coach" aria-live="polite" data-testid="cue">
-          {item.cues[at % item.cues.length]}
+          {item.cues[Math.max(0, shown.count - 1) % item.cues.length]}
         </p>
       )}
       <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
-      <ol className="flex flex-wrap gap-1" aria-label="Keys">
-        {keys.map((k, i) => (
-          <li
-            key={i}
-            aria-label={`${noteName(k)}${tune[i] === true ? ', in tune' : tune[i] === false ? ', off' : ''}`}
-            className={`grid min-h-9 min-w-9 place-items-center rounded-md border text-sm ${i === at && sounding ? 'border-accent font-bold' : 'border-line text-soft'}`}
-          >
-            {noteName(k)}
-            {tune[i] !== undefined && tune[i] !== null && <span aria-hidden>{tune[i] ? '●' : '○'}</span>}
-          </li>
-        ))}
-      </ol>
+      <AlongKeys keys={keys} at={shown?.at ?? null} tune={tune} onGo={along.go} />
       {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
       <Mirror />
-      {sounding ? (
-        <button className="button-main min-h-16 text-xl" onClick={stop}>
-          <Square aria-hidden /> Enough
-        </button>
+      {shown ? (
+        <AlongControls along={along} shown={shown} onEnough={() => void finish()} />
       ) : (
         <>
           <button className="button-main min-h-16 text-xl" onClick={() => void play()} disabled={recorder.state !== 'idle'}>
             <Play aria-hidden /> {recorder.state === 'ending' ? 'Listening back …' : 'Begin'}
           </button>
           <div className="flex gap-2">
-            {number(
-              'Tempo',
-              String(tempo),
-              tempo > exercise.tempo[0] - TEMPO_REACH ? () => setTempo(tempo - TEMPO_STEP) : null,
-              tempo < exercise.tempo[2] + TEMPO_REACH ? () => setTempo(tempo + TEMPO_STEP) : null,
-            )}
-            {number(
-              'Octave',
-              octave === 0 ? 'as written' : octave > 0 ? 'up' : 'down',
-              octave > -1 && mayMove(-1) ? () => setOctave(octave - 1) : null,
-              octave < 1 && mayMove(1) ? () => setOctave(octave + 1) : null,
-            )}
+            <Stepper
+              label="Tempo"
+              value={String(tempo)}
+              less={tempo > exercise.tempo[0] - TEMPO_REACH ? () => setTempo(tempo - TEMPO_STEP) : null}
+              more={tempo < exercise.tempo[2] + TEMPO_REACH ? () => setTempo(tempo + TEMPO_STEP) : null}
+            />
+            <Stepper
+              label="Octave"
+              value={octave === 0 ? 'as written' : octave > 0 ? 'up' : 'down'}
+              less={octave > -1 && mayMove(-1) ? () => setOctave(octave - 1) : null}
+              more={octave < 1 && mayMove(1) ? () => setOctave(octave + 1) : null}
+            />
           </div>
+          <ChooseAccompaniment chosen={accompaniment} onChoose={setAccompaniment} />
           <button
             aria-pressed={listening}
             className={`button min-h-14 ${listening ? 'border-accent' : ''}`}

@@ -19,6 +19,7 @@ import type { SongVoice } from '../../core/song/voice';
 import { isHigh, waysFor } from '../../core/song/ways';
 import { barName, barsName, breakInWords } from '../../core/song/words';
 import { keepOwn, OwnKey } from '../../sync/own-voice';
+import { useAwake } from '../kit/useAwake';
 import { VERDICT_WORDS } from '../kit/verdict';
 import { Finished, useRecorder } from '../listen/useRecorder';
 import { dayKey } from '../plan/days';
@@ -97,6 +98,7 @@ export function SongPlayer({
   const tempo = Math.round(part.tempi[0].tempo);
   const title = song.title;
   const recording = recorder.state === 'recording';
+  useAwake(recording || along.sounding !== null);
   const busy = recorder.state === 'opening' || recorder.state === 'ending' || listening;
 
   /** The end of what was sung, to be heard back; kept on this phone where somebody agreed to recording. */

@@ -16,6 +16,8 @@ export interface Moment {
   key: KeyInTime;
   sinceMs: number;
   takeMs: number | null;
+  /** When it was broken off. */
+  cutMs?: number;
 }
 
 /** What is meant in this key on the rungs of the ladder, where it is by now, and what is sung over it. */
@@ -74,7 +76,7 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
         context.stroke();
       }
       context.globalAlpha = 1;
-      const at = (performance.now() - now.sinceMs) / 1000;
+      const at = ((now.cutMs ?? performance.now()) - now.sinceMs) / 1000;
       if (now.takeMs !== null) {
         const { midi } = live.current;
         const first = Math.max(0, Math.round((now.sinceMs - now.takeMs) / 1000 / HOP_S));

@@ -3,11 +3,13 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { mixdown } from '../../audio/mixdown';
-import { followAlong } from '../../core/exercise/follow-along';
+import { type Accompaniment, followAlong } from '../../core/exercise/follow-along';
+import { ChooseAccompaniment } from '../exercises/ChooseAccompaniment';
 import { download, fileName } from '../kit/download';
 import { downloadMidi, downloadMusicXml } from '../kit/notes-files';
 import { ForCoaches } from '../kit/may-change';
 import { POPOVER } from '../kit/popover';
+import { useStored } from '../kit/useStored';
 import { downloadCalendar } from './calendar';
 import type { SheetView } from './view';
 import { SendPage } from './SendPage';
@@ -25,12 +27,14 @@ export function SheetTools({
 }) {
   const [busy, setBusy] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const [accompaniment, setAccompaniment] = useStored<Accompaniment>('wendel-accompaniment', 'notes');
   const { assignment, singer } = view;
   const named = (ending: string) => fileName(`${singer.name} ${assignment.startsOn}`, ending);
 
   const sound = async () => {
     const follow = followAlong(
       items.map(({ item, exercise }) => ({ exercise, keys: item.keys, tempo: item.tempo, minutes: item.minutes })),
+      accompaniment,
     );
     download(named('wav'), await mixdown(follow));
   };
@@ -85,6 +89,7 @@ export function SheetTools({
               </li>
             ))}
           </ul>
+          <ChooseAccompaniment chosen={accompaniment} onChoose={setAccompaniment} />
           {problem && <p role="alert">{problem}</p>}
         </PopoverPanel>
       </Popover>
