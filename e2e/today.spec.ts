@@ -167,3 +167,25 @@ test('a show today: the phone has its set instead of the week’s work; warm-ups
   await expect(coach.getByText('The lantern fair')).toHaveCount(0);
   await singer.context().close();
 });
+
+test('a rehearsal told on the phone takes from the day’s practice, and stands in the coach’s log', async ({ page, browser, baseURL }) => {
+  const address = await practiceLink(page, 'Maren Quill');
+  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, storageState: NOBODY });
+  const singer = await context.newPage();
+  await singer.goto(address);
+  await answerWell(singer);
+  const planned = async () => Number(/of (\d+) min/.exec(await singer.locator('header').innerText())?.[1] ?? 0);
+  await expect(singer.getByTestId('practice-item').first()).toBeVisible();
+  const usual = await planned();
+  await singer.getByText('Sang elsewhere?').click();
+  const form = singer.getByRole('form', { name: 'Sang elsewhere' });
+  await form.getByLabel('What').selectOption('Rehearsal');
+  await form.getByLabel('Minutes').selectOption('120');
+  await form.getByRole('button', { name: 'Tell it' }).click();
+  await expect(singer.getByTestId('day-bent')).toContainText('The voice has worked today (rehearsal, 120 min)');
+  expect(await planned()).toBeLessThan(0.7 * usual);
+  await openSinger(page, 'Maren Quill', 'Progress');
+  await expect(page.getByTestId('entry').filter({ hasText: 'rehearsal, 120 min' })).toHaveCount(1);
+  await expect(page.getByText('Besides practice: 120 minutes')).toBeVisible();
+  await context.close();
+});

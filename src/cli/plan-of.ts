@@ -10,6 +10,7 @@ import { ruleForToday } from '../core/plan/safety';
 import { workOfDay } from '../core/practice/work-of-day';
 import { PlanItem, PlanRequest } from '../core/plan/types';
 import { askingOf, schoolsFor } from '../core/plan/which-school';
+import { otherSinging } from '../core/practice/elsewhere';
 import { noticesOf, returnShare } from '../core/practice/health';
 import { gatesOf } from '../core/practice/gates';
 import { readinessOn } from '../core/practice/readiness';
@@ -44,7 +45,14 @@ export function planJson(voice: VoiceFile) {
   const work = workOfDay(
     whole(plan.items.filter((it) => it.days.includes(0))),
     bent?.set ? whole(occasionSet(bent.set, p)) : null,
-    { today: voice.today, returning: returnShare(log, voice.day), bent, belted: false, readiness: readinessOn(log, voice.day) },
+    {
+      today: voice.today,
+      returning: returnShare(log, voice.day),
+      bent,
+      belted: false,
+      readiness: readinessOn(log, voice.day),
+      elsewhere: otherSinging(log, voice.day),
+    },
     plan.anchors,
   );
   return {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
 import { type Entry, FELT, LONGEST_WORD } from '../practice/types';
+import { ELSEWHERE, MOST_ELSEWHERE_MIN } from '../practice/elsewhere';
 import { CHECKED } from '../practice/voice-check';
 
 const Because = z.object({
@@ -59,11 +60,17 @@ const Check = z.object({
   checked: z.partialRecord(z.enum(CHECKED.map((c) => c.id)), z.number().min(-1000).max(1000)),
 });
 
+const Elsewhere = z.object({
+  kind: z.literal('elsewhere'),
+  where: z.enum(ELSEWHERE.map((e) => e.id)),
+  minutes: z.number().int().min(1).max(MOST_ELSEWHERE_MIN),
+});
+
 /** A line of a singer's log, as it is sent, kept and taken along. */
 export const EntryShape = z.object({
   id: z.uuid(),
   assignmentId: z.uuid().nullable(),
   day: z.iso.date(),
   at: z.iso.datetime(),
-  what: z.discriminatedUnion('kind', [Before, Done, Check]),
+  what: z.discriminatedUnion('kind', [Before, Done, Check, Elsewhere]),
 }) satisfies z.ZodType<Entry>;

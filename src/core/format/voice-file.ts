@@ -13,6 +13,7 @@ import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';
 import { STYLES, WISHES } from '../plan/which-school';
+import { ELSEWHERE, MOST_ELSEWHERE_MIN } from '../practice/elsewhere';
 import { Entry, successOf } from '../practice/types';
 import { CHECKED } from '../practice/voice-check';
 
@@ -64,6 +65,14 @@ const LogLine = z.union([
   }),
 ]);
 
+const ElsewhereLine = z
+  .object({
+    day: z.iso.date(),
+    elsewhere: z.enum(ELSEWHERE.map((e) => e.id)),
+    minutes: z.number().int().min(1).max(MOST_ELSEWHERE_MIN),
+  })
+  .describe('Singing or long talking that isn’t practice');
+
 const CheckLine = z
   .object({
     day: z.iso.date(),
@@ -112,7 +121,7 @@ export const VoiceFile = z.object({
     .default(null)
     .describe('How the voice is today; null: not asked'),
   log: z
-    .array(z.union([CheckLine, LogLine]))
+    .array(z.union([CheckLine, ElsewhereLine, LogLine]))
     .max(5000)
     .default([])
     .describe('What was answered before singing and practised, oldest first'),
@@ -131,6 +140,7 @@ export const logOfVoice = ({ log }: VoiceFile): Entry[] =>
       const { soft, sounded, warm, check } = line;
       return { ...of, what: { kind: 'check', warm, markerMidi: Math.round(soft), sounded, checked: check } };
     }
+    if ('elsewhere' in line) return { ...of, what: { kind: 'elsewhere', where: line.elsewhere, minutes: line.minutes } };
     if (line.exercise === undefined) {
       const { hoarse, ill, pain, tired } = line;
       return { ...of, what: { kind: 'before', hoarse, ill, pain, tired } };

@@ -39,7 +39,8 @@ test('when the week’s belting is done what belts is left, and nothing else', (
     ...it,
     exercise: exerciseById(it.exerciseId),
   }));
-  const of = (belted: boolean) => workOfDay(items, null, { today: null, returning: 1, bent: null, belted, readiness: null }, plan.anchors);
+  const of = (belted: boolean) =>
+    workOfDay(items, null, { today: null, returning: 1, bent: null, belted, readiness: null, elsewhere: null }, plan.anchors);
   expect(of(false).items).toHaveLength(items.length);
   expect(of(true).items.map((it) => it.exerciseId)).toEqual(plan.items.map((it) => it.exerciseId));
   expect(of(true).because.join()).toContain('belting is done');

@@ -30,7 +30,7 @@ function hoarseDays(entries: readonly Entry[], today: string, days: number): Map
   const from = dayLater(today, -days);
   const out = new Map<string, boolean>();
   for (const { day, what } of entries) {
-    if (day <= from || day > today || what.kind === 'check') continue;
+    if (day <= from || day > today || (what.kind !== 'item' && what.kind !== 'before')) continue;
     const hoarse = what.kind === 'item' ? what.signs.includes('hoarse') : what.hoarse;
     out.set(day, hoarse || (out.get(day) ?? false));
   }

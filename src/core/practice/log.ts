@@ -1,6 +1,7 @@
 import { DAYS_A_WEEK, PlanItem } from '../plan/types';
 import { Practised } from '../plan/progress';
 import { dayLater, daysOfWeek } from '../plan/days';
+import { elsewhereOn } from './elsewhere';
 import { addLoads } from './load';
 import { ruleForToday } from '../plan/safety';
 import { Entry, isBefore, isDone, Load, wentWell } from './types';
@@ -10,6 +11,8 @@ export interface DayLog {
   day: string;
   minutes: number;
   items: number;
+  /** Minutes of other singing: rehearsal, choir, teaching. */
+  elsewhere: number;
   load: Load;
   /** Something was told that a coach should know of. */
   trouble: boolean;
@@ -29,6 +32,7 @@ export function daysOf(entries: readonly Entry[]): DayLog[] {
         day,
         minutes: done.reduce((sum, e) => sum + e.what.seconds, 0) / 60,
         items: done.length,
+        elsewhere: elsewhereOn(of, day).reduce((sum, { minutes }) => sum + minutes, 0),
         load: addLoads(done.map((e) => e.what.load)),
         trouble: of.some(troubled),
       };

@@ -1,5 +1,6 @@
 import type { Because, Judgement, Verdict } from '../judge/types';
 import { Sign, Today } from '../plan/safety';
+import type { Elsewhere } from './elsewhere';
 import type { Checked } from './voice-check';
 
 /** Asked before the first exercise of a day. */
@@ -88,7 +89,7 @@ export interface Entry {
   /** The singer's own day, "2026-11-25", and the moment (ISO 8601). */
   day: string;
   at: string;
-  what: Before | Done | Check;
+  what: Before | Done | Check | Elsewhere;
   /** What the coach answered to the singer's words; missing where nothing was. */
   answer?: string;
   /** The coach's word that it went as meant, though nobody listened. */

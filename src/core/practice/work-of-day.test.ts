@@ -9,7 +9,7 @@ import { PlanItem } from '../plan/types';
 import { OfDay, songsRest, workOfDay } from './work-of-day';
 
 const whole = (items: readonly PlanItem[]) => items.map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) }));
-const USUAL: OfDay = { today: null, returning: 1, bent: null, belted: false, readiness: null };
+const USUAL: OfDay = { today: null, returning: 1, bent: null, belted: false, readiness: null, elsewhere: null };
 const readiness = (lowerSt: number) => ({ lowerSt, share: [1, 0.8, 0.6, 0.4][lowerSt], because: [] });
 const mezzo = () => request('mezzo', voice('mezzo', 'flip'));
 const tops = (items: ReturnType<typeof whole>) => items.flatMap((it) => it.keys.map((k) => k + patternSpan(it.exercise).top));
@@ -27,6 +27,7 @@ test('whatever bears on a day only takes away: no key higher, no minute more, no
     belted: fc.boolean(),
     bent: fc.constantFrom(null, { load: 0.5, set: null, light: true, because: 'Two days before the show.' }),
     readiness: fc.option(fc.integer({ min: 0, max: 3 }).map(readiness)),
+    elsewhere: fc.constantFrom(null, { share: 0.5, light: true, because: 'Rehearsed.' }, { share: 0.5, light: false, because: 'Sang.' }),
   });
   fc.assert(
     fc.property(drawnRequest, ofDay, (drawn, bears) => {
@@ -34,7 +35,8 @@ test('whatever bears on a day only takes away: no key higher, no minute more, no
       if (!plan) return;
       const items = whole(plan.items);
       const { items: left, share } = workOfDay(items, null, bears, plan.anchors);
-      expect(share).toBeLessThanOrEqual(Math.min(bears.readiness?.share ?? 1, bears.bent?.load ?? 1));
+      expect(share).toBeLessThanOrEqual(Math.min(bears.readiness?.share ?? 1, bears.bent?.load ?? 1, bears.elsewhere?.share ?? 1));
+      if (bears.elsewhere?.light) expect(left.filter((it) => it.exercise.role === 'test' || it.exercise.weight > 0)).toEqual([]);
       const wrong = left.filter((it) => {
         const was = items.find((o) => o.exerciseId === it.exerciseId);
         const { bottom } = patternSpan(it.exercise);

@@ -6,9 +6,10 @@ import { ruleForToday, Today } from '../plan/safety';
 import { forToday, lowered } from '../plan/today';
 import type { PlanItem } from '../plan/types';
 import { isBelt } from './belt';
+import type { OtherSinging } from './elsewhere';
 import type { Readiness } from './readiness';
 
-/** What bears on a day: its answers, the way back from a day that was not well, its date, and the check of the voice. */
+/** What bears on a day: its answers, the way back from a day that was not well, its date, the check of the voice, and other singing. */
 export interface OfDay {
   today: Today | null;
   /** Share of the minutes on the way back (core/practice/health.ts). */
@@ -17,6 +18,8 @@ export interface OfDay {
   /** The week's belting is done (core/practice/belt.ts). */
   belted: boolean;
   readiness: Pick<Readiness, 'lowerSt' | 'share' | 'because'> | null;
+  /** What other singing leaves (core/practice/elsewhere.ts). */
+  elsewhere: OtherSinging | null;
 }
 
 /** A day's work, the share of its minutes, and why it isn't as usual, in sentences. */
@@ -35,14 +38,15 @@ export interface WorkOfDay<T> {
 export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
   items: readonly T[],
   set: readonly T[] | null,
-  { today, returning, bent, belted, readiness }: OfDay,
+  { today, returning, bent, belted, readiness, elsewhere }: OfDay,
   anchors: Pick<Anchors, 'low' | 'change'>,
 ): WorkOfDay<T> {
   const unwell = ruleForToday(today) !== null;
-  const share = Math.min(unwell ? 1 : returning, bent && !bent.set ? bent.load : 1, readiness?.share ?? 1);
+  const share = Math.min(unwell ? 1 : returning, bent && !bent.set ? bent.load : 1, readiness?.share ?? 1, elsewhere?.share ?? 1);
   const { lowerSt = 0 } = readiness ?? {};
   const usual = bent?.set && set ? set : items.filter(({ exercise }) => !bent?.light || isLight(exercise));
-  const asked = usual.filter(({ exercise }) => !belted || !isBelt(exercise));
+  const spared = usual.filter(({ exercise }) => !elsewhere?.light || isLight(exercise));
+  const asked = spared.filter(({ exercise }) => !belted || !isBelt(exercise));
   const left = forToday(asked, today, anchors.change).flatMap((it) => {
     const keys = lowered(it.exercise, it.keys, lowerSt, anchors);
     return keys.length ? [{ ...it, keys, minutes: share < 1 ? Math.max(STEP_MINUTES, it.minutes * share) : it.minutes }] : [];
@@ -53,7 +57,8 @@ export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
     because: [
       ...(!unwell && returning < 1 ? [`On the way back: ${Math.round(returning * 100)} % of the usual minutes today, and softer.`] : []),
       ...(bent ? [bent.because] : []),
-      ...(asked.length < usual.length ? ['The week’s belting is done: what carries chest high rests until there is room again.'] : []),
+      ...(elsewhere ? [elsewhere.because] : []),
+      ...(asked.length < spared.length ? ['The week’s belting is done: what carries chest high rests until there is room again.'] : []),
       ...(lowerSt > 0 ? [`Today ${lowerWords(lowerSt)}, and ${Math.round(share * 100)} % of the minutes.`, ...readiness!.because] : []),
     ],
   };
@@ -67,8 +72,9 @@ const BY_WORDS = ['', 'a semitone', 'a tone', 'a tone and a half'];
 export const lowerWords = (lowerSt: number): string => `what reaches above the change is ${BY_WORDS[lowerSt]} lower`;
 
 /** Why no song is sung on a day; null where songs may be. */
-export function songsRest({ today, returning, bent }: Pick<OfDay, 'today' | 'returning' | 'bent'>): string | null {
+export function songsRest({ today, returning, bent, elsewhere }: Pick<OfDay, 'today' | 'returning' | 'bent' | 'elsewhere'>): string | null {
   if (ruleForToday(today)) return 'No songs today: they ask more of a voice than exercises do.';
   if (returning < 1) return 'No songs on the way back: exercises first.';
+  if (elsewhere?.light) return 'No songs today: the voice has worked enough.';
   return bent?.set ? 'No songs beside what the day asks for.' : null;
 }

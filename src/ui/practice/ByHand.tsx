@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Exercise } from '../../core/exercise/types';
 import type { PlanItem } from '../../core/plan/types';
 import type { Done } from '../../core/practice/types';
+import { WhenAndHowLong } from './WhenAndHowLong';
 
 const MINUTES = [1, 2, 3, 5, 10, 15, 20];
 
@@ -24,6 +25,7 @@ export function ByHand({
     <details>
       <summary className="min-h-11 cursor-pointer content-center font-semibold">Practised without the phone?</summary>
       <form
+        aria-label="Practised without the phone"
         className="flex flex-col gap-2"
         onSubmit={(event) => {
           event.preventDefault();
@@ -57,27 +59,7 @@ export function ByHand({
             ))}
           </select>
         </label>
-        <div className="flex gap-2">
-          <label className="flex flex-1 flex-col text-sm text-soft">
-            Minutes
-            <select className="field text-base" value={minutes} onChange={(e) => setMinutes(Number(e.target.value))}>
-              {MINUTES.map((m) => (
-                <option key={m}>{m}</option>
-              ))}
-            </select>
-          </label>
-          <label className="flex flex-1 flex-col text-sm text-soft">
-            Day
-            <input
-              className="field text-base"
-              type="date"
-              max={today}
-              required
-              value={day}
-              onChange={(e) => e.target.value && setDay(e.target.value)}
-            />
-          </label>
-        </div>
+        <WhenAndHowLong choices={MINUTES} minutes={minutes} onMinutes={setMinutes} day={day} today={today} onDay={setDay} />
         <button className="button" disabled={!item}>
           Write it down
         </button>

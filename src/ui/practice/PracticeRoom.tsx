@@ -16,6 +16,7 @@ import { type Model, modelsOf } from '../../core/exercise/model';
 import { keepForOffline } from './keep-for-offline';
 import { modelPath } from './HearModels';
 import { beltMinutes } from '../../core/practice/belt';
+import { otherSinging } from '../../core/practice/elsewhere';
 import { noticesOf, returnShare, saidToday } from '../../core/practice/health';
 import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
@@ -31,6 +32,7 @@ import { downloadCalendar } from '../sheet/calendar';
 import { BeforeQuestions } from './BeforeQuestions';
 import { ByHand } from './ByHand';
 import { PracticePlayer } from './PracticePlayer';
+import { SangElsewhere } from './SangElsewhere';
 import { Sets } from './Sets';
 import { SongPlayer } from './SongPlayer';
 import { MySong, Songs } from './Songs';
@@ -95,13 +97,20 @@ export function PracticeRoom({ token, view }: Props) {
   const bent = dayBent(today, dates);
   const readiness = readinessOn(log.entries, today);
   const belted = view.beltMinutes !== null && beltMinutes(log.entries, today) >= view.beltMinutes;
-  const ofDay = { today: said, returning: returnShare(log.entries, today), bent, belted, readiness };
+  const ofDay = {
+    today: said,
+    returning: returnShare(log.entries, today),
+    bent,
+    belted,
+    readiness,
+    elsewhere: otherSinging(log.entries, today),
+  };
   const ofToday = assignment?.items.filter((it) => it.days.includes(weekday)) ?? [];
   const itemsOf = (id: OccasionId) => sets.find((s) => s.id === id)?.items ?? null;
   const work = workOfDay(ofToday, bent?.set ? itemsOf(bent.set) : null, ofDay, places);
   // A set that was chosen is as long as it says; what may not be sung today isn't in it either.
   const set = sets.find((s) => s.id === chosen);
-  const items = set ? workOfDay(set.items, null, { ...ofDay, returning: 1, bent: null }, places).items : work.items;
+  const items = set ? workOfDay(set.items, null, { ...ofDay, returning: 1, bent: null, elsewhere: null }, places).items : work.items;
   const notices = noticesOf(log.entries, today, { professional: singer.professional, daysToShow: daysToShow(dates, today) });
   const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
   const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
@@ -287,7 +296,8 @@ export function PracticeRoom({ token, view }: Props) {
             />
           )}
           {!set && view.voice && <Songs songs={view.songs} rest={songsToday} onChoose={setOpen} />}
-          {assignment && !set && <ByHand items={assignment.items} today={today} onTell={(what, on) => log.add(what, on)} />}
+          {!set && <SangElsewhere today={today} onTell={log.add} />}
+          {assignment && !set && <ByHand items={assignment.items} today={today} onTell={log.add} />}
         </>
       )}
       {assignment && !playing && !singing && (
@@ -371,6 +381,7 @@ function History({ entries }: { entries: Entry[] }) {
             <span className="flex-1">
               {Math.round(d.minutes)} min, {d.items} {d.items === 1 ? 'exercise' : 'exercises'}
               {d.load.voicedS > 0 && `, ${Math.round(d.load.voicedS / 60)} min voiced`}
+              {d.elsewhere > 0 && `; ${d.elsewhere} min elsewhere`}
             </span>
           </li>
         ))}

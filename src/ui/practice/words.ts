@@ -35,6 +35,7 @@ export const feltInWords = ({ felt = [], lighter }: Done): string =>
 export function toldInWords(what: Entry['what']): string {
   if (what.kind === 'item')
     return [...what.signs.filter((s) => s !== 'effort').map((s) => SIGN_WORDS[s].toLowerCase()), `in ${what.name}`].join(', ');
+  if (what.kind === 'elsewhere') return '';
   if (what.kind === 'check') return what.sounded === false ? 'the soft high note didn’t come' : '';
   return [what.pain && 'it hurts', what.hoarse && 'hoarse', what.ill && 'ill'].filter(Boolean).join(', ');
 }

@@ -7,6 +7,7 @@ import type { PlanItem } from '../../core/plan/types';
 import { weekMinutes } from '../../core/plan/dose';
 import { beltMinutes } from '../../core/practice/belt';
 import type { Chapter } from '../../core/practice/chapters';
+import { elsewhereInWords } from '../../core/practice/elsewhere';
 import { DayLog, kept, practisedOf } from '../../core/practice/log';
 import { checkedDays } from '../../core/practice/readiness';
 import type { DayMeasures } from '../../core/practice/measures';
@@ -41,6 +42,8 @@ interface Props {
   };
 }
 
+const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+
 const SHOWN_DAYS = 28;
 const LISTED = 60;
 
@@ -53,7 +56,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
-    (day) => known.get(day) ?? { day, minutes: 0, items: 0, load: { voicedS: 0, cycles: 0 }, trouble: false },
+    (day) => known.get(day) ?? { day, minutes: 0, items: 0, elsewhere: 0, load: { voicedS: 0, cycles: 0 }, trouble: false },
   );
   const items = assigned[0]?.items ?? [];
   const thisWeek =
@@ -85,14 +88,18 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
         <>
           <section aria-label="Practice by day" className="card">
             <p className="mb-2 text-lg">
-              In the last seven days: <b>{Math.ceil(sum((d) => d.minutes))} minutes</b> on {week.filter((d) => d.items > 0).length} days
+              In the last seven days: <b>{counted(Math.ceil(sum((d) => d.minutes)), 'minute')}</b> on{' '}
+              {counted(week.filter((d) => d.items > 0).length, 'day')}
               {planned > 0 && ` (the plan has ${Math.round(planned)} minutes a week)`}
               {sum((d) => d.load.voicedS) > 0 &&
                 `, of which ${Math.ceil(sum((d) => d.load.voicedS) / 60)} voiced (${Math.round(sum((d) => d.load.cycles) / 1000)} thousand cycles of the folds)`}
               .
               {(belted > 0 || beltLimit !== null) &&
                 ` Belted: ${belted.toFixed(1)} minutes${beltLimit === null ? '' : ` of at most ${beltLimit} a week`}.`}
-              {thisWeek && thisWeek.of > 0 && ` Of this week’s ${thisWeek.of} days until today, ${thisWeek.done} were kept.`}
+              {sum((d) => d.elsewhere) > 0 && ` Besides practice: ${sum((d) => d.elsewhere)} minutes of other singing and talking.`}
+              {thisWeek &&
+                thisWeek.of > 0 &&
+                ` Of this week’s ${counted(thisWeek.of, 'day')} until today, ${thisWeek.done} ${thisWeek.done === 1 ? 'was' : 'were'} kept.`}
             </p>
             <div aria-hidden className="h-48">
               <MinutesChart days={recent.map((d) => ({ day: dateOf(d.day), minutes: Math.round(10 * d.minutes) / 10 }))} />
@@ -103,7 +110,9 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                 {recent.map((d) => (
                   <tr key={d.day}>
                     <th scope="row">{dateOf(d.day)}</th>
-                    <td>{Math.round(d.minutes)} minutes</td>
+                    <td>
+                      {Math.round(d.minutes)} minutes{d.elsewhere > 0 && `, and ${d.elsewhere} of other singing`}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -145,6 +154,8 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                       <span>
                         {toldInWords(e.what) ? (
                           <b className="text-warn">{toldInWords(e.what)}</b>
+                        ) : e.what.kind === 'elsewhere' ? (
+                          elsewhereInWords(e.what)
                         ) : isCheck(e) ? (
                           checkInWords(e.what, entries, e.day)
                         ) : (

@@ -1,0 +1,67 @@
+import { dayLater } from '../plan/days';
+import type { Entry } from './types';
+
+/**
+ * What a voice does besides practice, and in what share of those minutes it works. Teachers speak in about three tenths of their
+ * hours (published dosimetry of teachers, from memory); the rest is this house's.
+ */
+export const ELSEWHERE = [
+  { id: 'rehearsal', name: 'Rehearsal', works: 0.4 },
+  { id: 'show', name: 'Show or concert', works: 0.6 },
+  { id: 'choir', name: 'Choir', works: 0.5 },
+  { id: 'lesson', name: 'Singing lesson', works: 0.5 },
+  { id: 'teaching', name: 'Teaching, or long talking', works: 0.3 },
+] as const;
+export type ElsewhereId = (typeof ELSEWHERE)[number]['id'];
+
+/** Nobody sings longer than this in a day, minutes. */
+export const MOST_ELSEWHERE_MIN = 720;
+
+/** Singing and long talking of a day that isn't practice, told by the singer. */
+export interface Elsewhere {
+  kind: 'elsewhere';
+  where: ElsewhereId;
+  minutes: number;
+}
+
+/** What a day's other singing leaves of its practice. */
+export interface OtherSinging {
+  /** Share of the minutes. */
+  share: number;
+  /** No test, no weight, no range. */
+  light: boolean;
+  because: string;
+}
+
+/** From so many minutes of a working voice on the day practice is halved, and spares the voice; so many the day before spare it too (common practice, no source of the figures). */
+const HALF_FROM_MIN = 20;
+const LIGHT_FROM_MIN = 40;
+const LIGHT_AFTER_MIN = 60;
+const HALF = 0.5;
+const AFTER = 0.7;
+
+const isElsewhere = (e: Entry): e is Entry & { what: Elsewhere } => e.what.kind === 'elsewhere';
+/** A day's lines of other singing. */
+export const elsewhereOn = (log: readonly Entry[], day: string): Elsewhere[] =>
+  log.flatMap((e) => (e.day === day && isElsewhere(e) ? [e.what] : []));
+
+const byId = (id: ElsewhereId) => ELSEWHERE.find((e) => e.id === id)!;
+const worked = (lines: readonly Elsewhere[]): number => lines.reduce((sum, { where, minutes }) => sum + minutes * byId(where).works, 0);
+
+/** @example elsewhereInWords({ kind: 'elsewhere', where: 'choir', minutes: 90 }) // "choir, 90 min" */
+export const elsewhereInWords = ({ where, minutes }: Elsewhere): string => `${byId(where).name.toLowerCase()}, ${minutes} min`;
+
+/** What the other singing of a day, and of the day before, leaves of its practice; null: all of it. */
+export function otherSinging(log: readonly Entry[], day: string): OtherSinging | null {
+  const [lines, before] = [elsewhereOn(log, day), elsewhereOn(log, dayLater(day, -1))];
+  const told = (of: readonly Elsewhere[]) => of.map(elsewhereInWords).join('; ');
+  const now = worked(lines);
+  if (now >= LIGHT_FROM_MIN)
+    return { share: HALF, light: true, because: `The voice has worked today (${told(lines)}): only what eases it, and half of that.` };
+  const after = worked(before) >= LIGHT_AFTER_MIN;
+  if (now >= HALF_FROM_MIN)
+    return { share: HALF, light: after, because: `The voice has worked today (${told(lines)}): half the usual minutes.` };
+  if (after)
+    return { share: AFTER, light: true, because: `The voice worked hard yesterday (${told(before)}): light work today, and less.` };
+  return null;
+}
