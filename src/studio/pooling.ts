@@ -1,3 +1,4 @@
+import { stepOfTake } from '../core/lesson/take-name';
 import { withPins } from '../core/map/pins';
 import { mapVoice, summaryOf } from '../core/map/pool';
 import type { TakeEvidence, VoiceMap } from '../core/map/types';
@@ -19,7 +20,7 @@ export async function evidenceFor(tx: StudioTx, singerId: string, until = Infini
             takeId: t.id,
             findings: t.findings,
             recordedAt: t.recordedAt.getTime(),
-            ...(t.lessonId && t.step ? { together: `${t.lessonId}/${t.step}` } : {}),
+            ...(t.lessonId && t.step ? { together: `${t.lessonId}/${stepOfTake(t.step)}` } : {}),
             vowel: t.vowel,
             marks: marks.filter((m) => m.takeId === t.id),
           },

@@ -43,7 +43,13 @@ export async function viewPractice(ctx: Context, singerId: string) {
       consent: singer.intake?.consent ?? 'none',
     },
     keepMonths: (await studioSettings(tx)).keepMonths,
-    map: { ...map, levels: [], blend: [], passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })) },
+    map: {
+      ...map,
+      levels: [],
+      blend: [],
+      ceiling: map.ceiling && { ...map.ceiling, passes: [] },
+      passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })),
+    },
     assignment: newest ? complete(newest) : null,
     entries,
     /** Sets for what a day brings, in this voice; and what practice has to bend to. */

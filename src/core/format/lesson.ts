@@ -25,6 +25,7 @@ const StepShape: z.ZodType<LessonStep> = z.object({
     .nullable(),
   times: z.number().int().min(1).max(20),
   colours: z.boolean().optional(),
+  loudnesses: z.boolean().optional(),
   tempo: z.number().min(30).max(240),
   testsRange: z.boolean(),
   optional: z.boolean().optional(),

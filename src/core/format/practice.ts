@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
-import { type Entry, FELT, LONGEST_WORD } from '../practice/types';
-import { ELSEWHERE, MOST_ELSEWHERE_MIN } from '../practice/elsewhere';
+import { ELSEWHERE_IDS, type Entry, FELT, LONGEST_WORD, MOST_ELSEWHERE_MIN } from '../practice/types';
 import { CHECKED } from '../practice/voice-check';
 
 const Because = z.object({
@@ -62,7 +61,7 @@ const Check = z.object({
 
 const Elsewhere = z.object({
   kind: z.literal('elsewhere'),
-  where: z.enum(ELSEWHERE.map((e) => e.id)),
+  where: z.enum(ELSEWHERE_IDS),
   minutes: z.number().int().min(1).max(MOST_ELSEWHERE_MIN),
 });
 

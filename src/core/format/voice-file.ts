@@ -13,8 +13,7 @@ import { USUAL_MINUTES } from '../plan/request';
 import { SIGNS } from '../plan/safety';
 import { VOICE_TYPES } from '../plan/voice-types';
 import { STYLES, WISHES } from '../plan/which-school';
-import { ELSEWHERE, MOST_ELSEWHERE_MIN } from '../practice/elsewhere';
-import { Entry, successOf } from '../practice/types';
+import { ELSEWHERE_IDS, Entry, MOST_ELSEWHERE_MIN, successOf } from '../practice/types';
 import { CHECKED } from '../practice/voice-check';
 
 /** A note as MIDI (60, 60.5) or by name ("C4", "Bb3"). */
@@ -68,7 +67,7 @@ const LogLine = z.union([
 const ElsewhereLine = z
   .object({
     day: z.iso.date(),
-    elsewhere: z.enum(ELSEWHERE.map((e) => e.id)),
+    elsewhere: z.enum(ELSEWHERE_IDS),
     minutes: z.number().int().min(1).max(MOST_ELSEWHERE_MIN),
   })
   .describe('Singing or long talking that isn’t practice');

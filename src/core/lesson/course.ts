@@ -1,7 +1,7 @@
 import { ruleForToday } from '../plan/safety';
 import { expectedChange, VoiceTypeId, voiceType } from '../plan/voice-types';
 import type { PinName, VoiceMap } from '../map/types';
-import { COLOURS } from '../take/types';
+import { COLOURS, LOUDNESSES } from '../take/types';
 import { spanOf } from './pattern';
 import { Ask, Course, HealthAnswers, LessonAction, LessonStep, Protocol, VoiceAnchors } from './types';
 
@@ -62,7 +62,7 @@ export const isOver = (course: Course): boolean => course.at >= course.steps.len
 /** A voice that is young or changing isn’t taken to its ends, nor made to be loud (common practice, no source). */
 const YOUNG_SAYS = 'A young or changing voice: its ends are not looked for.';
 const forGrown = ({ keys, id, exercise }: LessonStep): boolean =>
-  exercise ? exercise.strand === 'range' : keys?.until === 'stop' || /^(hold-|loud-to-soft)/.test(id);
+  exercise ? exercise.strand === 'range' : keys?.until === 'stop' || /^(hold-|loud-to-soft|ceiling)/.test(id);
 
 /** Why a step is left out of this lesson, in words; null when it isn’t. */
 const leftOut = (course: Course, step: LessonStep): string | null =>
@@ -127,6 +127,7 @@ export function askOf(course: Course): Ask | null {
     step,
     tonicMidi: course.tonicMidi,
     colour: step.colours ? COLOURS[Math.min(course.count, COLOURS.length - 1)] : null,
+    loudness: step.loudnesses ? LOUDNESSES[course.count % LOUDNESSES.length] : null,
     vowel: course.vowel ?? step.vowel,
     number: course.count + 1,
     of: step.keys ? (step.keys.until === 'stop' || isRoundOver(course) ? null : step.keys.until) : step.times,

@@ -144,6 +144,19 @@ export const STEPS: Record<string, LessonStep> = Object.fromEntries(
         optional: true,
       },
       {
+        id: 'ceiling',
+        name: 'Soft to full',
+        how: 'The same slide across the change and back: soft, then medium, then full. Loud, never forced; stop where it scratches.',
+        task: 'siren',
+        vowel: 'ah',
+        degrees: null,
+        keys: null,
+        loudnesses: true,
+        times: 9,
+        tempo: 90,
+        testsRange: true,
+      },
+      {
         id: 'colours',
         name: 'Four colours',
         how: 'One note. Say it, then hold it for two seconds, in each colour.',
@@ -202,6 +215,13 @@ export const PROTOCOLS: Protocol[] = [
     purpose: 'What has moved since last time: a warm-up, the top, and three sirens.',
     asksHealth: true,
     steps: ['warm-up', 'up', 'sirens'].map((id) => STEPS[id]),
+  },
+  {
+    id: 'ceiling',
+    name: 'How loud it stays joined',
+    purpose: 'The same slide soft, medium and full: over which level the voice breaks, note by note. Ten minutes.',
+    asksHealth: true,
+    steps: ['warm-up', 'ceiling'].map((id) => STEPS[id]),
   },
   {
     id: 'at-the-piano',

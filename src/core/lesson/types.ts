@@ -1,7 +1,7 @@
 import type { Exercise } from '../exercise/types';
 import type { Verdict } from '../judge/types';
 import type { Today } from '../plan/safety';
-import type { Colour, Task } from '../take/types';
+import type { Colour, Loudness, Task } from '../take/types';
 
 /**
  * Where the keys of a step begin: semitones above a place in the voice that the pattern's lowest note (going up) or highest (down) is
@@ -36,6 +36,8 @@ export interface LessonStep {
   times: number;
   /** The same note in four colours. */
   colours?: boolean;
+  /** The same slide soft, medium and full, in turn. */
+  loudnesses?: boolean;
   /** Crotchets a minute; the pattern goes in quavers. */
   tempo: number;
   /** Goes to the ends of the voice, across its change or loud: left out when the singer isn't well. */
@@ -77,6 +79,7 @@ export interface Ask {
   /** Tonic of the key; null where the step has none. */
   tonicMidi: number | null;
   colour: Colour | null;
+  loudness: Loudness | null;
   vowel: string;
   /** Which take of the step, from 1, and of how many where that is known. */
   number: number;

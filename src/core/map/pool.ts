@@ -2,6 +2,7 @@ import { ENGINE } from '../engine';
 import { median } from '../signal/stats';
 import { Range } from '../take/types';
 import { blendCurve } from './blend';
+import { ceilingOf } from './ceiling';
 import { evennessOf, nameFindings, pooledNotes, wideTakes } from './findings';
 import { poolPassaggi } from './passaggi';
 import { insecureNotes } from './insecure';
@@ -38,6 +39,7 @@ export function mapVoice(all: TakeEvidence[], { expectedMidi }: VoiceKnown = {})
     levels: pooledNotes(takes.filter((t) => t.findings.task === 'siren')).map((n) => ({ midi: n.midi, db: n.db })),
     blend: extreme ? blendCurve(passaggi, extreme.low.midi, extreme.high.midi) : [],
     evenness: evennessOf(notes),
+    ceiling: ceilingOf(takes),
     insecure: insecureNotes(takes, notes, votes),
     vowelTurns: vowelTurns(takes),
     calibrated: takes.filter((t) => t.findings.calibrated).length,

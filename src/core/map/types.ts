@@ -119,6 +119,21 @@ export interface InsecureNote {
   because: string;
 }
 
+/** A note and a level, dB against the voice's own middle. */
+export interface NoteLevel {
+  midi: number;
+  db: number;
+}
+
+/** How loud a voice can be, note by note, and stay joined on the way up. */
+export interface Ceiling {
+  /** Where it is known, lowest first: over `db` the voice breaks at that note; one standard deviation. */
+  notes: (NoteLevel & { sdDb: number })[];
+  /** Each slide up: the notes it came through joined, and the one it broke at; null where it didn't. */
+  passes: { joined: NoteLevel[]; broke: NoteLevel | null }[];
+  takeIds: string[];
+}
+
 /** The level curve against the even rise that is expected (common practice). */
 export interface Evenness {
   /** Rise of the fitted line, dB an octave. */
@@ -161,6 +176,8 @@ export interface VoiceMap {
   /** Share of head at each note; empty when no change is known. */
   blend: BlendPoint[];
   evenness: Evenness | null;
+  /** How loud it stays joined on the way up; null: not tried, missing before it was asked for. */
+  ceiling?: Ceiling | null;
   /** Worst first. */
   insecure: InsecureNote[];
   /** Where the vowel's colour turns by itself (the second harmonic passes the first formant), by vowel: no register change. */

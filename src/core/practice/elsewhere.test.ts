@@ -1,11 +1,11 @@
 import { EntryShape } from '../format/practice';
 import { logOfVoice, VoiceFile } from '../format/voice-file';
 import { dayLater } from '../plan/days';
-import { elsewhereInWords, ElsewhereId, otherSinging } from './elsewhere';
+import { elsewhereInWords, otherSinging } from './elsewhere';
 import { noticesOf, returnShare, saidToday } from './health';
 import { daysOf } from './log';
 import { standing } from './standing';
-import type { Entry } from './types';
+import type { ElsewhereId, Entry } from './types';
 
 const DAY = '2026-11-28';
 const told = (where: ElsewhereId, minutes: number, day = DAY): Entry => ({

@@ -1,28 +1,17 @@
 import { dayLater } from '../plan/days';
-import type { Entry } from './types';
+import type { Elsewhere, ElsewhereId, Entry } from './types';
 
 /**
  * What a voice does besides practice, and in what share of those minutes it works. Teachers speak in about three tenths of their
  * hours (published dosimetry of teachers, from memory); the rest is this house's.
  */
-export const ELSEWHERE = [
-  { id: 'rehearsal', name: 'Rehearsal', works: 0.4 },
-  { id: 'show', name: 'Show or concert', works: 0.6 },
-  { id: 'choir', name: 'Choir', works: 0.5 },
-  { id: 'lesson', name: 'Singing lesson', works: 0.5 },
-  { id: 'teaching', name: 'Teaching, or long talking', works: 0.3 },
-] as const;
-export type ElsewhereId = (typeof ELSEWHERE)[number]['id'];
-
-/** Nobody sings longer than this in a day, minutes. */
-export const MOST_ELSEWHERE_MIN = 720;
-
-/** Singing and long talking of a day that isn't practice, told by the singer. */
-export interface Elsewhere {
-  kind: 'elsewhere';
-  where: ElsewhereId;
-  minutes: number;
-}
+export const ELSEWHERE: Record<ElsewhereId, { name: string; works: number }> = {
+  rehearsal: { name: 'Rehearsal', works: 0.4 },
+  show: { name: 'Show or concert', works: 0.6 },
+  choir: { name: 'Choir', works: 0.5 },
+  lesson: { name: 'Singing lesson', works: 0.5 },
+  teaching: { name: 'Teaching, or long talking', works: 0.3 },
+};
 
 /** What a day's other singing leaves of its practice. */
 export interface OtherSinging {
@@ -45,11 +34,11 @@ const isElsewhere = (e: Entry): e is Entry & { what: Elsewhere } => e.what.kind 
 export const elsewhereOn = (log: readonly Entry[], day: string): Elsewhere[] =>
   log.flatMap((e) => (e.day === day && isElsewhere(e) ? [e.what] : []));
 
-const byId = (id: ElsewhereId) => ELSEWHERE.find((e) => e.id === id)!;
-const worked = (lines: readonly Elsewhere[]): number => lines.reduce((sum, { where, minutes }) => sum + minutes * byId(where).works, 0);
+const worked = (lines: readonly Elsewhere[]): number =>
+  lines.reduce((sum, { where, minutes }) => sum + minutes * ELSEWHERE[where].works, 0);
 
 /** @example elsewhereInWords({ kind: 'elsewhere', where: 'choir', minutes: 90 }) // "choir, 90 min" */
-export const elsewhereInWords = ({ where, minutes }: Elsewhere): string => `${byId(where).name.toLowerCase()}, ${minutes} min`;
+export const elsewhereInWords = ({ where, minutes }: Elsewhere): string => `${ELSEWHERE[where].name.toLowerCase()}, ${minutes} min`;
 
 /** What the other singing of a day, and of the day before, leaves of its practice; null: all of it. */
 export function otherSinging(log: readonly Entry[], day: string): OtherSinging | null {

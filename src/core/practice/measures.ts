@@ -1,3 +1,5 @@
+import { ceilingOf } from '../map/ceiling';
+import { lowestCeiling } from '../map/how-soft';
 import { evennessOf, pooledNotes } from '../map/findings';
 import { TakeEvidence } from '../map/types';
 import { votesOf } from '../map/votes';
@@ -16,6 +18,7 @@ export const MEASURED = [
   { id: 'heard', name: 'Passes where the change is heard', unit: '%', better: -1, usual: { day: 10, pass: 40 } },
   { id: 'leap', name: 'Leap at the change', unit: 'st', better: -1, usual: { day: 0.35, pass: 0.5 } },
   { id: 'dip', name: 'Dip at the change', unit: 'dB', better: -1, usual: { day: 1, pass: 1.5 } },
+  { id: 'ceiling', name: 'Loudest that stays joined at the change', unit: 'dB', better: 1, usual: { day: 1.5, pass: 0 } },
   { id: 'width', name: 'Width of the blend', unit: 'st', better: 1, usual: { day: 1, pass: 1.5 } },
   { id: 'stray', name: 'Unevenness', unit: 'dB', better: -1, usual: { day: 0.6, pass: 0 } },
   { id: 'off', name: 'Off the note', unit: 'cents', better: -1, usual: { day: 4, pass: 12 } },
@@ -67,6 +70,7 @@ function dayMeasures(day: string, takes: TakeEvidence[], changeMidi: number | nu
     (t.findings.pattern?.keys ?? []).flatMap((k) => k.notes.flatMap((n) => (n.cents === null ? [] : [Math.abs(n.cents)]))),
   );
   const stray = evennessOf(pooledNotes(slides))?.strayDb;
+  const ceiling = changeMidi === null ? null : lowestCeiling(ceilingOf(slides), changeMidi - NEAR_ST, changeMidi + NEAR_ST);
   const passes: Record<MeasureId, number[]> = {
     // Ends are reached once in a day, or not: they aren't means of anything.
     low: ranges.length ? [Math.min(...ranges.map((r) => r.lowestMidi))] : [],
@@ -81,6 +85,7 @@ function dayMeasures(day: string, takes: TakeEvidence[], changeMidi: number | nu
     width: crossed.flatMap(({ leg }) =>
       leg.crossOvers.filter((c) => near(c.midi) && c.confidence >= LEAST_CONFIDENCE).map((c) => c.widthSt),
     ),
+    ceiling: ceiling ? [ceiling.db] : [],
     stray: stray === undefined ? [] : [stray],
     off: offs,
   };

@@ -1,6 +1,5 @@
 import type { Because, Judgement, Verdict } from '../judge/types';
 import { Sign, Today } from '../plan/safety';
-import type { Elsewhere } from './elsewhere';
 import type { Checked } from './voice-check';
 
 /** Asked before the first exercise of a day. */
@@ -18,6 +17,19 @@ export interface Check {
   /** Whether it came; null: it wasn't tried. */
   sounded: boolean | null;
   checked: Checked;
+}
+
+/** What a voice does besides practice. */
+export const ELSEWHERE_IDS = ['rehearsal', 'show', 'choir', 'lesson', 'teaching'] as const;
+export type ElsewhereId = (typeof ELSEWHERE_IDS)[number];
+/** Nobody sings longer than this in a day, minutes. */
+export const MOST_ELSEWHERE_MIN = 720;
+
+/** Singing and long talking of a day that isn't practice, told by the singer. */
+export interface Elsewhere {
+  kind: 'elsewhere';
+  where: ElsewhereId;
+  minutes: number;
 }
 
 /** One exercise practised, measured or not. */

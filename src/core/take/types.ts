@@ -6,6 +6,10 @@ export type Task = (typeof TASKS)[number];
 export const COLOURS = ['chest', 'chest-blend', 'head-blend', 'head'] as const;
 export type Colour = (typeof COLOURS)[number];
 
+/** How loud the same slide is asked for, softest first, to find how loud the voice stays joined. */
+export const LOUDNESSES = ['soft', 'medium', 'full'] as const;
+export type Loudness = (typeof LOUDNESSES)[number];
+
 export type Direction = 'up' | 'down';
 /** flip: a leap that hands over; crack: a leap that falls back or goes astray; timbre: colour steps; dip: the level dips. */
 export type EventKind = 'flip' | 'crack' | 'dip' | 'timbre';

@@ -238,6 +238,7 @@ export function LessonRoom({ view }: Props) {
               {[
                 ask.tonicMidi !== null && `from ${noteName(asked!.lowest === ask.tonicMidi ? ask.tonicMidi : asked!.lowest)}`,
                 ask.colour && COLOUR_WORDS.find(([c]) => c === ask.colour)![1],
+                ask.loudness,
                 ask.confirms ? 'once more, to be sure' : ask.of && ask.of > 1 ? `${ask.number} of ${ask.of}` : null,
                 hasPattern(ask.step) && `♩ = ${ask.step.tempo}`,
                 course.held && 'held',

@@ -8,9 +8,9 @@ import { askOf, isOver, isRoundOver } from '../../core/lesson/course';
 import { paceOf } from '../../core/lesson/pace';
 import { hasPattern, patternSteps } from '../../core/lesson/pattern';
 import { createTakeEnd } from '../../core/lesson/take-end';
+import { takeName } from '../../core/lesson/take-name';
 import type { Ask, LessonAction, LessonStep } from '../../core/lesson/types';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
 import type { TimbreAxis } from '../../core/take/timbre';
@@ -52,19 +52,6 @@ interface Setting {
 /** A pace is moved by so many crotchets a minute, within what the piano plays. */
 const TEMPO_STEP = 4;
 const TEMPI = { least: 40, most: 200 };
-const LONGEST_NAME = 60;
-
-/** What a take of this is called. */
-const nameOf = (ask: Ask) =>
-  [
-    ask.step.exercise ? `${ask.step.name} on ${ask.vowel}` : ask.step.name,
-    ask.colour && COLOUR_WORDS.find(([c]) => c === ask.colour)?.[1],
-    ask.tonicMidi !== null && !ask.step.colours ? `in ${noteName(ask.tonicMidi)}` : ask.of !== null && ask.of > 1 && `${ask.number}`,
-  ]
-    .filter(Boolean)
-    .join(' ')
-    .slice(0, LONGEST_NAME);
-
 /** What the analysis is told of the pattern: all of an exercise, the degrees of a scale. */
 const patternOf = ({ step, tonicMidi }: Ask) =>
   tonicMidi === null
@@ -138,7 +125,7 @@ export function useLessonRun(
           source,
           recordedAt: new Date().toISOString(),
           lessonId,
-          step: nameOf(now),
+          step: takeName(now, COLOUR_WORDS.find(([c]) => c === now.colour)?.[1] ?? null),
           asked: patternOf(now),
         },
         (events) =>
@@ -147,6 +134,7 @@ export function useLessonRun(
             style,
             task: (low) => simulatedAsk(now, low),
             vowel: now.vowel,
+            loudness: now.loudness,
             onEnd: () => void finishNow.current(true),
           }),
       );

@@ -4,6 +4,7 @@ import { singAside } from '../../audio/simulated';
 import { VoiceTypeId } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
 import type { SimTask } from '../../core/sim/score';
+import type { Loudness } from '../../core/take/types';
 import { typicalProfile } from '../../core/sim/typical';
 import { vowelIn } from '../../core/sim/vowel-in';
 
@@ -15,6 +16,9 @@ export const SOURCES: readonly (readonly [Source, string])[] = [
   ['simulated', 'Simulated singer'],
 ];
 
+/** How far under its full voice the simulated singer sings. */
+const SIMULATED_DB: Record<Loudness, number> = { soft: -12, medium: -6, full: 0 };
+
 /** Where this device keeps which microphone was chosen. */
 export const DEVICE_KEY = 'wendel-microphone';
 
@@ -25,14 +29,24 @@ export const chosenMicrophone = (): string | null => localStorage.getItem(DEVICE
 export async function openSource(
   source: Exclude<Source, 'file'>,
   events: InputEvents,
-  simulated: { type: VoiceTypeId; style: CrossingStyle; task: (low: number, high: number) => SimTask; vowel: string; onEnd: () => void },
+  simulated: {
+    type: VoiceTypeId;
+    style: CrossingStyle;
+    task: (low: number, high: number) => SimTask;
+    vowel: string;
+    loudness?: Loudness | null;
+    onEnd: () => void;
+  },
 ): Promise<Input> {
   if (source === 'microphone') return openMicrophone(chosenMicrophone(), events);
-  const profile = typicalProfile(simulated.type, simulated.style);
+  const loudness = simulated.loudness ?? 'full';
+  // Softly it stays joined; that is what softness is asked for.
+  const profile = typicalProfile(simulated.type, loudness === 'soft' ? 'blend' : simulated.style);
   const pcm = await singAside({
     profile,
     task: simulated.task(profile.lowMidi, profile.highMidi),
     options: { seed: Date.now() % 1e9, vowel: vowelIn(simulated.vowel), sampleRate: 44100, snrDb: 50 },
   });
-  return openSound(pcm, events, simulated.onEnd);
+  const gain = 10 ** (SIMULATED_DB[loudness] / 20);
+  return openSound({ ...pcm, samples: pcm.samples.map((s) => s * gain) }, events, simulated.onEnd);
 }

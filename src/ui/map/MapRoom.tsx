@@ -14,6 +14,7 @@ import { ForCoaches } from '../kit/may-change';
 import { dateOf, dateTimeOf } from '../kit/dates';
 import { EVENT_WORDS, FINDING_WORDS, SOURCE_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
+import { CeilingCard } from './CeilingCard';
 import { Dates, sessionsOf } from './Dates';
 import { MapPicture } from './MapPicture';
 import { MapTools } from './MapTools';
@@ -153,6 +154,7 @@ export function MapRoom({
             </Link>
           </section>
         )}
+        {map.ceiling && <CeilingCard ceiling={map.ceiling} />}
         <Pins singerId={singer.id} map={map} scale={scale} />
         <VoiceInWords map={map} school={school} />
       </aside>

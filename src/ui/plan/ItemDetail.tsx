@@ -3,6 +3,9 @@ import { useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
+import { patternSpan } from '../../core/exercise/pattern';
+import { howSoft } from '../../core/map/how-soft';
+import type { Ceiling } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
 import { Conflict } from '../../core/plan/check';
@@ -22,6 +25,7 @@ export function ItemDetail({
   exercise,
   changeMidi,
   conflicts,
+  ceiling,
   models,
   onEdit,
 }: {
@@ -29,6 +33,8 @@ export function ItemDetail({
   exercise: Exercise;
   /** Where this voice changes. */
   changeMidi: number;
+  /** How loud it stays joined, where that was tried. */
+  ceiling: Ceiling | null | undefined;
   conflicts: Conflict[];
   /** The coach's own voice, as it should and should not sound. */
   models: React.ReactNode;
@@ -40,6 +46,10 @@ export function ItemDetail({
   const at = sounding ? sounding.key : Math.min(shown, item.keys.length - 1);
   const first = item.keys[0];
   const last = item.keys[item.keys.length - 1];
+  const span = patternSpan(exercise);
+  const soft = exercise.needs.includes('straw')
+    ? null
+    : howSoft(ceiling, Math.min(...item.keys) + span.bottom, Math.max(...item.keys) + span.top);
   return (
     <section aria-label={exercise.name} className="flex flex-col gap-2">
       <div className="flex items-center gap-2">
@@ -52,6 +62,7 @@ export function ItemDetail({
         />
       </div>
       {problem && <p role="alert">{problem}</p>}
+      {soft && <p className="text-sm font-semibold">{soft}</p>}
       {conflicts.map((c) => (
         <p key={c.rule + c.says} className="rounded-lg border-2 border-band px-2 py-1 text-sm">
           <b>{c.says}</b> {RULES[c.rule]}

@@ -351,6 +351,7 @@ function Planner({
                       item={shown}
                       exercise={exercise}
                       changeMidi={p.anchors.change}
+                      ceiling={view.map.ceiling}
                       conflicts={conflicts.filter((c) => c.exerciseId === shown.exerciseId)}
                       models={<ModelKeeper exercise={exercise} singer={singer} models={view.models} />}
                       onEdit={(part) => edit(shown.exerciseId, part)}

@@ -13,7 +13,8 @@ import { judgeTake } from '../../core/judge/judge';
 import type { KnownVoice } from '../../core/judge/types';
 import { type Manner, type Model } from '../../core/exercise/model';
 import { readWav } from '../../core/format/wav';
-import type { FindingName } from '../../core/map/types';
+import { howSoft } from '../../core/map/how-soft';
+import type { Ceiling, FindingName } from '../../core/map/types';
 import { simulatedModel } from '../../core/sim/model';
 import { clipOf } from '../../audio/clip';
 import { keepOwn, type OwnKey } from '../../sync/own-voice';
@@ -78,6 +79,7 @@ export function PracticePlayer({
   findings,
   models,
   limits,
+  ceiling,
   listening,
   onListen,
   onDone,
@@ -98,6 +100,8 @@ export function PracticePlayer({
   models: Partial<Record<Manner, Model>>;
   /** The lowest and highest note that may be sung; null: not known. */
   limits: { low: number; high: number } | null;
+  /** How loud the voice stays joined, where that was tried. */
+  ceiling: Ceiling | null | undefined;
   /** Whether the phone listens: asked once, not for each exercise. */
   listening: boolean;
   onListen: (listening: boolean) => void;
@@ -119,11 +123,10 @@ export function PracticePlayer({
   const takeAt = useRef<number | null>(null);
   const throughWater = exercise.needs.includes('straw');
   const keys = item.keys.map((k) => k + 12 * octave);
+  const span = patternSpan(exercise);
+  const soft = throughWater ? null : howSoft(ceiling, Math.min(...keys) + span.bottom, Math.max(...keys) + span.top);
   /** Whether every key another octave away stays in the voice. */
-  const mayMove = (by: 1 | -1) => {
-    const span = patternSpan(exercise);
-    return !limits || item.keys.every((k) => inVoice(span, k + 12 * (octave + by), limits));
-  };
+  const mayMove = (by: 1 | -1) => !limits || item.keys.every((k) => inVoice(span, k + 12 * (octave + by), limits));
   const middle = keys[Math.floor((keys.length - 1) / 2)];
   const modelled = (manner: Manner) =>
     simulatedModel({ exercise, key: middle, tempo, sound: item.sound }, { type: voice, changeMidi: known.changeMidi, findings }, manner);
@@ -337,7 +340,9 @@ export function PracticePlayer({
               recording to my coach
             </label>
           )}
-          <p className="text-sm font-semibold">{item.caution}</p>
+          <p className="text-sm font-semibold">
+            {item.caution} {soft}
+          </p>
           <button className="button min-h-12" onClick={onLeave}>
             Back to today
           </button>

@@ -190,6 +190,7 @@ export function PracticeRoom({ token, view }: Props) {
           mayKeep={singer.consent !== 'none'}
           limits={anchors}
           findings={strongest(map.findings).map((f) => f.name)}
+          ceiling={map.ceiling}
           models={modelsOf(models, playing.exerciseId, singer.id)}
           known={knownVoice(map, expectedChange(singer.voiceType))}
           listening={listening}

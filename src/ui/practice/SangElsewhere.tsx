@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { Elsewhere, ELSEWHERE, ElsewhereId } from '../../core/practice/elsewhere';
+import { ELSEWHERE } from '../../core/practice/elsewhere';
+import { Elsewhere, ELSEWHERE_IDS, ElsewhereId } from '../../core/practice/types';
 import { WhenAndHowLong } from './WhenAndHowLong';
 
 const MINUTES = [15, 30, 45, 60, 90, 120, 180, 240, 360];
@@ -24,9 +25,9 @@ export function SangElsewhere({ today, onTell }: { today: string; onTell: (what:
         <label className="flex flex-col text-sm text-soft">
           What
           <select className="field text-base" value={where} onChange={(e) => setWhere(e.target.value as ElsewhereId)}>
-            {ELSEWHERE.map(({ id, name }) => (
+            {ELSEWHERE_IDS.map((id) => (
               <option key={id} value={id}>
-                {name}
+                {ELSEWHERE[id].name}
               </option>
             ))}
           </select>
