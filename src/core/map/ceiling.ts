@@ -17,7 +17,7 @@ const KEEPS_TO_DB = 1;
 const ROUNDS = 30;
 const CONVERGED_DB = 1e-4;
 /** Less sure than this isn't known. */
-const SURE_DB = 1.8;
+const SURE_DB = 2.5;
 
 /**
  * The ceiling of connection: over which level, at each note, the same slide sung soft, medium and full breaks on the way up. Slides that

@@ -42,6 +42,10 @@ export const HELP: readonly HelpPage[] = [
         'First listening',
         'is a lesson that goes through its steps: the piano gives the key, the page listens, the next key follows by itself.',
       ],
+      [
+        'How loud it stays joined',
+        'is a lesson of one slide soft, medium and full; the map then says over which level it breaks, note by note.',
+      ],
       ['At the piano', 'is a lesson without steps: any exercise in any key, as you would sit there.'],
       ['Start', 'records a free take until you stop. What is sung says what you asked for: the page hears better when it knows.'],
       ['Listen to', 'chooses the microphone, an audio file, or the simulated singer where you only want to try things out.'],

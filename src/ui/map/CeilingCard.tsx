@@ -22,7 +22,7 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
   const levels = sung.map((l) => l.db);
   const [softest, loudest] = [Math.min(...levels) - MARGIN_DB, Math.max(...levels) + MARGIN_DB];
   const midis = sung.map((l) => l.midi);
-  const scale = ladderScale(Math.min(...midis), Math.max(...midis), HEIGHT);
+  const scale = ladderScale(Math.min(...midis) - 1, Math.max(...midis) + 1, HEIGHT);
   const x = (db: number) => LEFT + ((db - softest) / (loudest - softest)) * (width - LEFT - RIGHT);
   const lowest = notes.length ? notes.reduce((a, b) => (b.db < a.db ? b : a)) : null;
   return (
@@ -34,11 +34,13 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
         ) : (
           <>
             Going up it broke in {broke.length} of {passes.length} slides.{' '}
-            {lowest && (
+            {lowest ? (
               <>
                 Lowest at <b>{noteName(lowest.midi)}</b>: joined up to <b>{signed(lowest.db)}</b>, give or take {lowest.sdDb.toFixed(1)},
                 against the middle of these slides.
               </>
+            ) : (
+              'Slides of more loudnesses would tell over which level.'
             )}
           </>
         )}
@@ -63,6 +65,9 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
               strokeWidth={2}
             />
           ))}
+          {notes.map((n) => (
+            <circle key={n.midi} cx={x(n.db)} cy={scale.y(n.midi)} r={CROSS} fill="var(--accent)" />
+          ))}
           <polyline
             points={notes.map((n) => `${x(n.db)},${scale.y(n.midi)}`).join(' ')}
             fill="none"
@@ -73,9 +78,9 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
         </svg>
         <p className="flex justify-between text-sm text-soft">
           <span>softer</span>
-          <span>● came through joined, × broke, the line: the ceiling</span>
           <span>louder</span>
         </p>
+        <p className="text-sm text-soft">Dots came through joined, crosses broke; the line is the ceiling, where it is known.</p>
       </div>
       {notes.length > 0 && (
         <table className="sr-only">
