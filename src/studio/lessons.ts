@@ -14,6 +14,7 @@ import {
   saveCourse,
   saveLessonWords,
 } from '../data/lessons';
+import { voiceToday } from '../core/practice/voice-today';
 import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
 import { repertoireOf } from '../data/songs';
@@ -44,13 +45,15 @@ export async function viewLesson(ctx: Context, singerId: string, id: string) {
   const singer = await mustFindSinger(tx, singerId);
   const lesson = isId(id) ? await findLesson(tx, id) : undefined;
   if (!lesson || lesson.singerId !== singer.id) throw new Refusal('not-found', 'There is no such lesson.');
-  const source = await planSourceOf(ctx, singer, await practiceOf(tx, singerId, lately()));
+  const practised = await practiceOf(tx, singerId, lately());
+  const source = await planSourceOf(ctx, singer, practised);
   return {
     ...source,
     singer: { ...source.singer, name: singer.name, axis: singer.axis },
     told: singer.intake?.health ?? '',
     lesson,
     agreed: await lastAgreed(tx, singerId, lesson.startedAt),
+    voiceToday: voiceToday(practised, source.day),
     voice: voiceIn(source.map, singer),
     songs: await repertoireOf(tx, singerId),
   };

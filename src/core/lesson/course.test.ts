@@ -1,3 +1,4 @@
+import { patternSpan } from '../exercise/pattern';
 import fc from 'fast-check';
 import { VOICE_TYPES } from '../plan/voice-types';
 import { degreeToSemitones } from '../music/scale';
@@ -179,9 +180,10 @@ test('in pain nothing is sung, unless the coach goes on on their own word', () =
 });
 
 describe('any exercise in the lesson', () => {
+  const WELL_TODAY = { answers: null, lowerSt: 0 };
   const anchors = { low: 48, high: 67, change: 64, speaking: 52 };
   const begun = advance(beginCourse(first, TENOR), { kind: 'health', answers: WELL });
-  const offer = offerOf(FIVES, anchors, null, { keys: [55, 56, 57], sound: 'ng', tempo: 92 });
+  const offer = offerOf(FIVES, anchors, WELL_TODAY, { keys: [55, 56, 57], sound: 'ng', tempo: 92 });
   const sung = advance(begun, { kind: 'sing', step: exerciseStep(offer) });
 
   test('comes before what was not begun and after what was, in the keys, on the sound and at the pace that were chosen', () => {
@@ -234,17 +236,28 @@ describe('any exercise in the lesson', () => {
     expect(after(down, 'skip').walk).toBeUndefined();
   });
 
+  test('where today’s check is under good days, what reaches above the change is offered lower, what does not as it is', () => {
+    const keys = [55, 56, 57, 58, 60];
+    const { top } = patternSpan(FIVES);
+    const lower = offerOf(FIVES, anchors, { ...WELL_TODAY, lowerSt: 2 }, { keys }).keys;
+    expect(Math.max(...lower) + top).toBe(60 + top - 2);
+    expect(lower.slice(0, 3)).toEqual([55, 56, 57]);
+    expect(offerOf(FIVES, anchors, { answers: null, lowerSt: 0 }, { keys }).keys).toEqual(keys);
+  });
+
   test('a voice that is not well is offered nothing that tests or adds weight, and no key above its change, however the keys are pressed', () => {
     const hoarse = { hoarse: true, ill: false, pain: false };
-    expect(offerOf(exerciseById('long-siren'), anchors, hoarse).keys).toEqual([]);
-    const gentle = offerOf(FIVES, anchors, hoarse, { keys: [55, 56, 57, 58, 59, 60] });
+    expect(offerOf(exerciseById('long-siren'), anchors, { ...WELL_TODAY, answers: hoarse }).keys).toEqual([]);
+    const gentle = offerOf(FIVES, anchors, { ...WELL_TODAY, answers: hoarse }, { keys: [55, 56, 57, 58, 59, 60] });
     expect(gentle.keys).toEqual([55, 56, 57]);
     expect(gentle.because?.id).toBe('hoarse-today');
     let course = advance(beginCourse(first, TENOR), { kind: 'health', answers: { ...WELL, hoarse: true } });
     course = advance(course, { kind: 'sing', step: exerciseStep(gentle) });
     for (let i = 0; i < 12; i++) course = advance(course, { kind: 'key', by: 1 });
     expect(notesAsked(askOf(course)!)!.highest).toBeLessThanOrEqual(TENOR.change);
-    expect(() => exerciseStep(offerOf(FIVES, anchors, { ...hoarse, pain: true }))).toThrow(/No key of .* is left/);
+    expect(() => exerciseStep(offerOf(FIVES, anchors, { ...WELL_TODAY, answers: { ...hoarse, pain: true } }))).toThrow(
+      /No key of .* is left/,
+    );
   });
 
   test('nearly all of it and a short quiet end a take: the verdict is waited for', () => {

@@ -3,7 +3,7 @@ import type { Exercise } from '../exercise/types';
 import { taskOf } from '../judge/hear';
 import type { Asked } from '../judge/types';
 import type { SafetyRule, Today } from '../plan/safety';
-import { sungToday } from '../plan/today';
+import { lowered, sungToday } from '../plan/today';
 import type { Ask, LessonStep } from './types';
 
 /** An exercise as it can be sung in a lesson now, or why it can't. */
@@ -17,18 +17,26 @@ export interface Offer {
   because: SafetyRule | null;
 }
 
+/** How a voice is on the day of a lesson: its answers, and by how much its check lowers what reaches above the change, semitones. */
+export interface VoiceToday {
+  answers: Today | null;
+  lowerSt: number;
+}
+
 /**
- * An exercise for this voice today: its keys inside the voice's limits, less those that today's answers forbid.
+ * An exercise for this voice today: its keys inside the voice's limits, lower where today's check says so, less those that today's
+ * answers forbid.
  *
  * @param given the keys, sound and tempo that are agreed (an item of the plan); what is missing is the exercise's own
  */
 export function offerOf(
   exercise: Exercise,
   anchors: Anchors,
-  today: Today | null,
+  { answers, lowerSt }: VoiceToday,
   given: { keys?: readonly number[]; sound?: string; tempo?: number } = {},
 ): Offer {
-  const { keys, because } = sungToday(exercise, given.keys ?? keysFor(exercise, anchors), today, anchors.change);
+  const usual = lowered(exercise, given.keys ?? keysFor(exercise, anchors), lowerSt, anchors);
+  const { keys, because } = sungToday(exercise, usual, answers, anchors.change);
   return { exercise, keys, because, sound: given.sound ?? exercise.sounds[0], tempo: given.tempo ?? exercise.tempo[1] };
 }
 

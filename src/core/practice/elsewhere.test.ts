@@ -4,17 +4,12 @@ import { dayLater } from '../plan/days';
 import { elsewhereInWords, otherSinging } from './elsewhere';
 import { noticesOf, returnShare, saidToday } from './health';
 import { daysOf } from './log';
+import { lineOn } from './made-log';
 import { standing } from './standing';
 import type { ElsewhereId, Entry } from './types';
 
 const DAY = '2026-11-28';
-const told = (where: ElsewhereId, minutes: number, day = DAY): Entry => ({
-  id: `00000000-0000-4000-8000-${String(minutes).padStart(12, '0')}`,
-  assignmentId: null,
-  day,
-  at: `${day}T12:00:00.000Z`,
-  what: { kind: 'elsewhere', where, minutes },
-});
+const told = (where: ElsewhereId, minutes: number, day = DAY): Entry => lineOn(day, { kind: 'elsewhere', where, minutes });
 
 test('what the voice did elsewhere takes from practice: a little nothing, more half, much all but what eases it; the day after as well', () => {
   expect(otherSinging([], DAY)).toBeNull();
@@ -51,13 +46,14 @@ test('it is no practice, no answer about health and no stop; in the log it stand
 });
 
 test('a line of it is taken as it is sent, and from a voice file; what is no such line is refused', () => {
-  expect(EntryShape.parse(told('show', 120))).toEqual(told('show', 120));
+  const line = told('show', 120);
+  expect(EntryShape.parse(line)).toEqual(line);
   for (const what of [
     { kind: 'elsewhere', where: 'shower', minutes: 5 },
     { kind: 'elsewhere', where: 'show', minutes: 0 },
     { kind: 'elsewhere', where: 'show', minutes: 1e6 },
   ])
-    expect(EntryShape.safeParse({ ...told('show', 120), what }).success).toBe(false);
+    expect(EntryShape.safeParse({ ...line, what }).success).toBe(false);
   const voice = VoiceFile.parse({ range: { touched: { low: 48, high: 72 } }, log: [{ day: DAY, elsewhere: 'choir', minutes: 90 }] });
   expect(logOfVoice(voice)[0].what).toEqual({ kind: 'elsewhere', where: 'choir', minutes: 90 });
 });

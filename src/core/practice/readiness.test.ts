@@ -5,6 +5,7 @@ import { checkedDays, isWarm, readinessOf, readinessOn, recoveredAfter, worseBy 
 import { before, lineOn } from './made-log';
 import { standing } from './standing';
 import { Check } from './types';
+import { voiceToday } from './voice-today';
 import { CHECKED, Checked } from './voice-check';
 
 const TODAY = '2026-11-27';
@@ -109,4 +110,14 @@ test('followed over weeks: each day against those before it, and the days until 
   expect(days[8].lowerSt).toBeGreaterThan(0);
   expect(recoveredAfter(days, TODAY)).toBe(3);
   expect(recoveredAfter(days, dayLater(TODAY, 3))).toBeNull();
+});
+
+test('a coach reads in the lesson what the day’s check and other singing say, and nothing on a good day', () => {
+  const good = weeks(8);
+  expect(voiceToday([...good, lineOn(TODAY, check(USUAL))], TODAY)).toEqual({ lowerSt: 0, because: [] });
+  const tired = voiceToday([...good, lineOn(TODAY, check(drawn({ late: 6, airy: 6 })))], TODAY);
+  expect(tired.lowerSt).toBeGreaterThan(0);
+  expect(tired.because[0]).toMatch(/^The check of today: what reaches above the change is .* lower\.$/);
+  const rehearsed = voiceToday([...good, lineOn(TODAY, { kind: 'elsewhere', where: 'rehearsal', minutes: 120 })], TODAY);
+  expect(rehearsed).toEqual({ lowerSt: 0, because: [expect.stringContaining('The voice has worked today (rehearsal, 120 min)')] });
 });

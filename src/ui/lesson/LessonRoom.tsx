@@ -90,6 +90,8 @@ interface Props {
     lesson: { id: string; name: string; course: Course; note: string; nextTime: string };
     /** What was agreed at the end of the lesson before. */
     agreed: { nextTime: string; on: Date } | null;
+    /** What the singer's check and other singing say of today: how much lower exercises are offered, and why. */
+    voiceToday: { lowerSt: number; because: string[] };
     voice: SongVoice | null;
     songs: OwnSong[];
   };
@@ -131,7 +133,8 @@ export function LessonRoom({ view }: Props) {
     const said = course.health ?? today;
     // In pain the coach may go on by their own word.
     const now = course.health?.goOn && said ? { ...said, pain: false } : said;
-    setGroups(offersFor({ items: planning.items, shelf: [...SHELF, ...view.own], songs, voice: songVoice }, anchors, now));
+    const voiceToday = { answers: now, lowerSt: view.voiceToday.lowerSt };
+    setGroups(offersFor({ items: planning.items, shelf: [...SHELF, ...view.own], songs, voice: songVoice }, anchors, voiceToday));
   };
   const exerciseInHand = ask?.step.exercise;
   const inPlayedKey = ask?.step.keys && piano.lowest !== null ? () => run.inKey(piano.lowest!) : null;
@@ -223,6 +226,11 @@ export function LessonRoom({ view }: Props) {
       {agreed && (
         <p className="text-soft" data-testid="agreed">
           Agreed on {dateOf(agreed.on)}: <span className="text-ink">{agreed.nextTime}</span>
+        </p>
+      )}
+      {view.voiceToday.because.length > 0 && (
+        <p className="card border-band" data-testid="voice-today">
+          {view.voiceToday.because.join(' ')}
         </p>
       )}
       {dialog}

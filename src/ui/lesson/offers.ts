@@ -5,8 +5,7 @@ import type { Song } from '../../core/song/types';
 import type { Chosen } from '../../core/format/song';
 import type { Anchors } from '../../core/exercise/keys';
 import type { Exercise } from '../../core/exercise/types';
-import { Offer, offerOf } from '../../core/lesson/exercise-step';
-import type { Today } from '../../core/plan/safety';
+import { Offer, offerOf, type VoiceToday } from '../../core/lesson/exercise-step';
 import type { PlanItem } from '../../core/plan/types';
 
 /** What could be sung now, under a heading. */
@@ -36,7 +35,7 @@ export function offersFor(
     voice,
   }: { items: readonly PlanItem[]; shelf: readonly Exercise[]; songs: readonly OwnSong[]; voice: SongVoice | null },
   anchors: Anchors,
-  today: Today | null,
+  today: VoiceToday,
 ): OfferGroup[] {
   const byId = new Map(shelf.map((e) => [e.id, e]));
   const week = items.flatMap((it) => {
@@ -52,7 +51,7 @@ export function offersFor(
 }
 
 /** A song's phrases as exercises, in the key chosen for the singer (else as written, in their octave), those that may go wrong first. */
-function phrasesOf({ id, song, chosen }: OwnSong, voice: SongVoice, anchors: Anchors, today: Today | null): Offer[] {
+function phrasesOf({ id, song, chosen }: OwnSong, voice: SongVoice, anchors: Anchors, today: VoiceToday): Offer[] {
   const semitones = chosen.semitones ?? octaveFor(song, voice);
   const key = keysOfSong(song, voice).find((k) => k.semitones === semitones);
   return (key?.phrases ?? [])
