@@ -187,5 +187,10 @@ test('a rehearsal told on the phone takes from the day’s practice, and stands 
   await openSinger(page, 'Maren Quill', 'Progress');
   await expect(page.getByTestId('entry').filter({ hasText: 'rehearsal, 120 min' })).toHaveCount(1);
   await expect(page.getByText('Besides practice: 120 minutes')).toBeVisible();
+  // In a lesson of that day it is said before anything is sung.
+  await openSinger(page, 'Maren Quill', 'Listen');
+  await page.getByRole('button', { name: 'Ten-minute re-check' }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByTestId('voice-today')).toContainText('rehearsal, 120 min');
   await context.close();
 });

@@ -91,10 +91,12 @@ const LAST_DAYS_LOAD = 0.5;
 const SHOW_LOAD = 0.4;
 const RECOVERY_LOAD = 0.3;
 
-/** The next thing sung in public: how many days away, and its songs; null when none is known. */
+/** The next day with something sung in public: how many days away, and all its songs; null when none is known. */
 export function nextShow(dates: readonly RoadDate[], today: string): { days: number; songs: string[] } | null {
-  const [next] = dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= today).sort((a, b) => a.day.localeCompare(b.day));
-  return next ? { days: daysBetween(today, next.day), songs: next.songs ?? [] } : null;
+  const coming = dates.filter((d) => SUNG_IN_PUBLIC.includes(d.kind) && d.day >= today);
+  const [next] = coming.map((d) => d.day).sort();
+  if (next === undefined) return null;
+  return { days: daysBetween(today, next), songs: [...new Set(coming.flatMap((d) => (d.day === next ? (d.songs ?? []) : [])))] };
 }
 
 /** Days from a day to it. */
@@ -106,11 +108,14 @@ export interface WeekSongs {
   says: string;
 }
 
+/** Whether any day of a date lies in the week that begins on a day. */
+const isInWeek = (startsOn: string, { day, until = day }: RoadDate): boolean =>
+  daysBetween(startsOn, day) < DAYS_A_WEEK && daysBetween(startsOn, until) >= 0;
+
 /** Which step of the countdown to a date a week stands at; undefined where it is further away, or over. */
 function stepBefore(startsOn: string, date: RoadDate): Omit<Countdown, 'from' | 'until'> | undefined {
   const first = daysBetween(startsOn, date.day);
-  const within = first < DAYS_A_WEEK && daysBetween(startsOn, date.until ?? date.day) >= 0;
-  return COUNTDOWN.find((c) => first <= c.from && first >= c.until) ?? (within ? RUNNING : undefined);
+  return COUNTDOWN.find((c) => first <= c.from && first >= c.until) ?? (isInWeek(startsOn, date) ? RUNNING : undefined);
 }
 
 /** What a week does with the songs of the dates that are still to come. */
@@ -125,9 +130,7 @@ export function weekBent(startsOn: string, dates: readonly RoadDate[]) {
   const bent = { load: 1, nothingNew: false, test: true, because: [] as string[] };
   for (const date of dates) {
     const name = date.name || `the ${date.kind}`;
-    const last = daysBetween(startsOn, date.until ?? date.day);
-    const first = daysBetween(startsOn, date.day);
-    const within = first < DAYS_A_WEEK && last >= 0;
+    const within = isInWeek(startsOn, date);
     if (SUNG_IN_PUBLIC.includes(date.kind)) {
       const step = stepBefore(startsOn, date);
       if (!step) continue;

@@ -5,7 +5,7 @@ import { FINDING_NAMES } from '../map/types';
 import { anchorsOf } from './voice';
 import { bareMap } from './made-map';
 import { usualRequest } from './request';
-import { DATE_KINDS, dayBent, RoadDate } from './dates';
+import { nextShow, DATE_KINDS, dayBent, RoadDate } from './dates';
 import { planFor, SONG_LINE } from './plan';
 import { roadOf, shifted } from './road';
 import { isWork } from './types';
@@ -177,4 +177,15 @@ test('what ends a phase is sung in each of its weeks, whatever else is turned', 
         if (of[0]) expect([finding, phase.id, gate.sings, of]).toEqual([finding, phase.id, gate.sings, of.map(() => true)]);
       }
   }
+});
+
+test('two things sung in public on one day are one day, with the songs of both; what is over is not to come', () => {
+  const dates: RoadDate[] = [
+    { day: '2026-12-05', kind: 'show', songs: ['Lantern', 'Ferryman, Wait'] },
+    { day: '2026-12-05', kind: 'audition', songs: ['Ferryman, Wait', 'Reeds'] },
+    { day: '2026-12-01', kind: 'rehearsals', songs: ['Mud'] },
+    { day: '2026-11-20', kind: 'recital', songs: ['Old'] },
+  ];
+  expect(nextShow(dates, '2026-11-28')).toEqual({ days: 7, songs: ['Lantern', 'Ferryman, Wait', 'Reeds'] });
+  expect(nextShow(dates, '2026-12-06')).toBeNull();
 });
