@@ -80,16 +80,17 @@ export function outcomeOf(
   return { followed, bars, record: recordOf(bars) };
 }
 
+/** What of an outcome is kept beside the take. */
+export interface KeptOutcome extends Pick<Followed, 'semitones' | 'tuningCents' | 'pace' | 'jumps'> {
+  /** `head`: the colour of the note (timbre score); null where it didn't tell, missing in takes heard before it was kept. */
+  notes: (Pick<SungSongNote, 'note' | 'startS' | 'endS' | 'cents'> & { head?: number | null })[];
+  bars: BarOutcome[];
+}
+
 /** What is kept of a take of a song; `outcome` null: it could not be laid over the song. */
 export interface Heard {
   engine: string;
-  outcome:
-    | (Pick<Followed, 'semitones' | 'tuningCents' | 'pace' | 'jumps'> & {
-        /** `head`: the colour of the note (timbre score); null where it didn't tell, missing in takes heard before it was kept. */
-        notes: (Pick<SungSongNote, 'note' | 'startS' | 'endS' | 'cents'> & { head?: number | null })[];
-        bars: BarOutcome[];
-      })
-    | null;
+  outcome: KeptOutcome | null;
 }
 
 /** What this engine hears in a take of a song, to be kept beside the take; an unusable take, or one of something else, has no outcome. */
@@ -102,8 +103,7 @@ export function heardIn(
   return { engine: ENGINE, outcome: keptOf(outcome, trace!) };
 }
 
-/** What of an outcome is kept. */
-export const keptOf = ({ followed, bars }: Outcome, trace: Trace): NonNullable<Heard['outcome']> => ({
+export const keptOf = ({ followed, bars }: Outcome, trace: Trace): KeptOutcome => ({
   semitones: followed.semitones,
   tuningCents: followed.tuningCents,
   pace: followed.pace,

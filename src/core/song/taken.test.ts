@@ -4,7 +4,7 @@ import { songTask } from '../sim/song';
 import { typicalProfile } from '../sim/typical';
 import { analyseTake } from '../take/analyse';
 import { drawnSong } from './made-song';
-import { heardIn, Heard } from './outcome';
+import { heardIn, KeptOutcome } from './outcome';
 import { phrasesOf } from './phrases';
 import { phraseSung, registerIn, takenAs, wentIn } from './taken';
 import { Song } from './types';
@@ -29,9 +29,8 @@ const voiceAt = (up: number): SongVoice => ({
 const SONG = typedSong({ title: 'x', tempo: 60, meter: [4, 4], melody: 'C4:2 D4:2, | A4:2 C5:2', words: 'low and high too' });
 const [LOW, HIGH] = phrasesOf(SONG);
 const VOICE = voiceAt(65);
-type Outcome = NonNullable<Heard['outcome']>;
 /** The song as it was heard, `over` so much headier above the change than below. */
-const heard = (over: number | null, broke: Outcome['bars'][number]['broke'] = null): Outcome => ({
+const heard = (over: number | null, broke: KeptOutcome['bars'][number]['broke'] = null): KeptOutcome => ({
   semitones: 0,
   tuningCents: 0,
   pace: 1,
@@ -39,7 +38,7 @@ const heard = (over: number | null, broke: Outcome['bars'][number]['broke'] = nu
   notes: SONG.notes.map((n, i) => ({ note: i, startS: n.start, endS: n.start + n.beats, cents: 0, head: i < 2 ? 0 : over })),
   bars: [1, 0].map((bar) => ({ bar, called: 'risky', sung: true, broke: bar === 1 ? broke : null, inTune: 1, notes: 2 })),
 });
-const verdicts = (of: Outcome) => WAYS.map((way) => takenAs(SONG, of, HIGH, way, VOICE)?.verdict);
+const verdicts = (of: KeptOutcome) => WAYS.map((way) => takenAs(SONG, of, HIGH, way, VOICE)?.verdict);
 
 test('chest is carried, head is handed over to, a mix hands over without a leap', () => {
   //                             chest      mix        tall       relaxed    falsetto
@@ -82,7 +81,7 @@ test('a phrase is found where it was sung last, with what broke in it', () => {
 });
 
 test('a phrase went as meant only where its way was heard; where it broke it did not', () => {
-  const went = (of: Outcome, ways: Record<string, Way>) => [...wentIn(SONG, of, [LOW, HIGH], ways, VOICE)];
+  const went = (of: KeptOutcome, ways: Record<string, Way>) => [...wentIn(SONG, of, [LOW, HIGH], ways, VOICE)];
   expect(went(heard(2), { 2: 'mix' })).toEqual([
     [0, null],
     [2, true],

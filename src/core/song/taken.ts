@@ -1,6 +1,6 @@
 import type { Verdict } from '../judge/types';
 import { noteName } from '../music/pitch';
-import { BarOutcome, Heard, IN_TUNE_CENTS } from './outcome';
+import { BarOutcome, KeptOutcome, IN_TUNE_CENTS } from './outcome';
 import type { Phrase } from './phrases';
 import type { Song } from './types';
 import type { SongVoice } from './voice';
@@ -24,10 +24,8 @@ const MOST_S = 1;
  * Another maker's scales in rooms that handed over came out over the first in two of three and under the second in one of twenty.
  */
 const BOUNDS = { open: { head: 0.8, chest: -0.6 }, closed: { head: 1.2, chest: -1.5 } };
-type Outcome = NonNullable<Heard['outcome']>;
-
 /** Which register a phrase was sung in above the change, from the colour of its high notes beside the low ones of the whole take. */
-export function registerIn(song: Song, heard: Outcome, { first, last }: Pick<Phrase, 'first' | 'last'>, voice: SongVoice): Register {
+export function registerIn(song: Song, heard: KeptOutcome, { first, last }: Pick<Phrase, 'first' | 'last'>, voice: SongVoice): Register {
   const change = voice.changes[0];
   if (!change) return 'not told';
   const told = heard.notes.flatMap((n) => {
@@ -63,7 +61,7 @@ const IN_HEAD: readonly Way[] = ['head-tall', 'head-relaxed', 'falsetto'];
  */
 export function takenAs(
   song: Song,
-  heard: Outcome,
+  heard: KeptOutcome,
   phrase: Pick<Phrase, 'first' | 'last' | 'firstBar' | 'lastBar'>,
   way: Way,
   voice: SongVoice,
@@ -106,7 +104,7 @@ export interface PhraseSung {
 }
 
 /** Where a phrase was sung in a take, and how; null where it wasn't. */
-export function phraseSung(heard: Outcome, { first, last, firstBar, lastBar }: Omit<Phrase, 'seconds'>): PhraseSung | null {
+export function phraseSung(heard: KeptOutcome, { first, last, firstBar, lastBar }: Omit<Phrase, 'seconds'>): PhraseSung | null {
   const within = heard.notes.filter(({ note }) => note >= first && note <= last);
   const again = within.findLastIndex(({ note }, i) => i > 0 && note <= within[i - 1].note);
   const own = within.slice(Math.max(0, again));
@@ -127,7 +125,7 @@ export function phraseSung(heard: Outcome, { first, last, firstBar, lastBar }: O
  */
 export function wentIn(
   song: Song,
-  heard: Outcome,
+  heard: KeptOutcome,
   phrases: readonly Phrase[],
   ways: Readonly<Record<string, Way>>,
   voice: SongVoice,

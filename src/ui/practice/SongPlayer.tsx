@@ -11,7 +11,7 @@ import { loadOf } from '../../core/practice/load';
 import type { Done, Load } from '../../core/practice/types';
 import { songInTime, startingNote } from '../../core/song/in-time';
 import { keyNameOf } from '../../core/song/keys';
-import { Heard, predictionOf } from '../../core/song/outcome';
+import { KeptOutcome, predictionOf } from '../../core/song/outcome';
 import { partOf } from '../../core/song/part';
 import { risksOf } from '../../core/song/risks';
 import { takenAs, wentIn } from '../../core/song/taken';
@@ -46,7 +46,7 @@ const NOTHING: SoFar = { seconds: 0, load: null, went: new Map() };
 
 /** One try, as this phone heard it. */
 interface Try {
-  outcome: NonNullable<Heard['outcome']>;
+  outcome: KeptOutcome;
   sent: boolean;
   own: { now: OwnKey; before: OwnKey | null };
 }

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import type { Heard } from '../../core/song/outcome';
+import type { Heard, KeptOutcome } from '../../core/song/outcome';
 import type { VoiceMap } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { barRisks, Level, levelOf, PhraseRisk } from '../../core/song/risks';
@@ -202,7 +202,7 @@ function SungNotes({
   under = false,
 }: {
   song: Song;
-  heard: NonNullable<Heard['outcome']>;
+  heard: KeptOutcome;
   scale: LadderScale;
   x: (place: number) => number;
   /** Drawn dashed and without marks, under another. */

@@ -1,5 +1,5 @@
 import { shown } from '@/server/found';
-import { viewNames, viewSinger } from '@/studio/singers';
+import { takesToCompare, viewNames, viewSinger } from '@/studio/singers';
 import { viewTake } from '@/studio/takes';
 import { ReviewRoom } from '@/ui/review/ReviewRoom';
 
@@ -13,9 +13,9 @@ export default async function Page({
   searchParams: Promise<{ at?: string }>;
 }) {
   const { singerId, takeId } = await params;
-  const { singer, map, takes } = await shown(viewSinger, singerId);
+  const { singer, map } = await shown(viewSinger, singerId);
   const view = await shown(viewTake, takeId);
-  const others = takes.filter((t) => t.id !== takeId && t.usable).map(({ id, task, recordedAt }) => ({ id, task, recordedAt }));
+  const others = (await shown(takesToCompare, singerId)).filter((t) => t.id !== takeId);
   return (
     <ReviewRoom
       key={takeId}
