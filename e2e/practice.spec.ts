@@ -135,6 +135,31 @@ test('the piano waits, sings a key once more, stays, goes on to the next or a ch
   );
 });
 
+test('where the piano cannot be fetched the phone says so, and the exercise can be begun again when it can', async ({
+  page: coach,
+  browser,
+  baseURL,
+}) => {
+  const address = await practiceLink(coach, 'Maren Quill');
+  const context = await browser.newContext({ baseURL, viewport: PHONE, storageState: NOBODY, serviceWorkers: 'block' });
+  const singer = await context.newPage();
+  let there = false;
+  await singer.route('**/piano/*.ogg', (route) => (there ? route.continue() : route.abort()));
+  await singer.goto(address);
+  await answerWell(singer);
+  await singer.getByTestId('practice-item').first().click();
+  await singer.getByRole('button', { name: 'Begin' }).click();
+  await expect(singer.getByRole('alert')).toContainText('The piano’s sounds could not be loaded');
+  there = true;
+  await singer.getByRole('button', { name: 'Begin' }).click();
+  // Two presses at once lead to one key.
+  await singer.getByRole('button', { name: 'Next key' }).dblclick();
+  await expect(singer.getByRole('alert')).toHaveCount(0);
+  await singer.getByRole('button', { name: 'Enough' }).click();
+  await expect(singer.getByRole('timer')).toBeVisible();
+  await context.close();
+});
+
 test('opened once it opens without a network; what was done then goes when the network is back; an ended link shows nothing', async ({
   page: coach,
   browser,

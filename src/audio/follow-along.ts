@@ -56,6 +56,8 @@ interface Walking {
   /** Told of each key shortly before it sounds, and of the moment (of `performance.now`) at which it does. */
   onKey?: (key: KeyInTime, beginsMs: number) => void;
   onEnd?: () => void;
+  /** The piano can't be had; `problem` says why. */
+  onFail?: () => void;
   accompaniment?: Accompaniment;
 }
 
@@ -66,7 +68,11 @@ export function useFollowAlong() {
   const piano = useRef<Piano | null>(null);
   const timers = useRef(new Set<ReturnType<typeof setTimeout>>());
 
+  /** How often it was stopped: what was begun before the last of them, and waited for the piano, doesn't sound any more. */
+  const stops = useRef(0);
+
   const stop = useCallback(() => {
+    stops.current++;
     setSounding(null);
     timers.current.forEach(clearTimeout);
     timers.current.clear();
@@ -88,18 +94,22 @@ export function useFollowAlong() {
 
   /** Put sounds on the clock (`fill` is told how to say when they are over) and start it. */
   const run = useCallback(
-    async (id: string, fill: (piano: Piano, over: (time: number) => void) => void, onEnd?: () => void) => {
+    async (id: string, fill: (piano: Piano, over: (time: number) => void) => void, onEnd?: () => void, onFail?: () => void) => {
       stop();
+      const begun = stops.current;
       setProblem(null);
       setSounding({ id, key: 0 });
       try {
         piano.current = await loadPiano();
       } catch {
+        if (begun !== stops.current) return;
         setSounding(null);
-        return setProblem('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
+        setProblem('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
+        return onFail?.();
       }
       const { tone } = piano.current;
       await tone.start();
+      if (begun !== stops.current) return;
       fill(piano.current, (time) =>
         when(heardAt(tone, time), () => {
           stop();
@@ -113,7 +123,7 @@ export function useFollowAlong() {
 
   /** Play key after key, each asked for when the one before is over; `null` ends it. */
   const walk = useCallback(
-    (id: string, next: () => KeyInTime | null, { onKey, onEnd, accompaniment }: Walking = {}) =>
+    (id: string, next: () => KeyInTime | null, { onKey, onEnd, onFail, accompaniment }: Walking = {}) =>
       run(
         id,
         ({ tone, sampler }, over) => {
@@ -138,6 +148,7 @@ export function useFollowAlong() {
           go(0);
         },
         onEnd,
+        onFail,
       ),
     [run, when],
   );

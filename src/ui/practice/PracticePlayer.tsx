@@ -182,6 +182,10 @@ export function PracticePlayer({
       if (on && moment.current) moment.current = { ...moment.current, cutMs: now() };
     },
     onOver: () => void finish(),
+    onFail: () => {
+      recorder.drop();
+      recorder.close();
+    },
   });
   const { shown } = along;
   useAwake(shown !== null);

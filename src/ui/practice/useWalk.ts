@@ -53,6 +53,7 @@ export function useWalk({
   onKey,
   onPause,
   onOver,
+  onFail,
 }: {
   id: string;
   render: (tonic: number) => KeyInTime;
@@ -62,6 +63,8 @@ export function useWalk({
   onPause: (on: boolean) => void;
   /** The minutes are over. */
   onOver: () => void;
+  /** The piano can't be had: nothing sounds. */
+  onFail: () => void;
 }) {
   const along = useFollowAlong();
   const going = useRef<Going | null>(null);
@@ -101,7 +104,12 @@ export function useWalk({
       onKey(g.now);
       show();
     };
-    void along.walk(id, next, { onKey: begun, onEnd: onOver, accompaniment });
+    void along.walk(id, next, { onKey: begun, onEnd: onOver, onFail: fail, accompaniment });
+  };
+  const fail = () => {
+    going.current = null;
+    setShown(null);
+    onFail();
   };
   const goOn = (g: Going) => {
     if (g.pausedAt !== null) {
