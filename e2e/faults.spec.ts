@@ -7,7 +7,8 @@ import { STEPS } from '../src/core/lesson/protocols';
 import { addSinger, COPY, expect, found, sirenFile, test, withMicrophone } from './browser';
 
 const data = COPY.data;
-const SIRENS = 6;
+/** More than are sung until all has died: while something is waited for the lesson goes on by itself, on a slow machine for long. */
+const SIRENS = 20;
 
 /** The running part whose command line matches. */
 function partPid(command: RegExp): number {
@@ -46,7 +47,9 @@ const inTheMiddle = (page: Page) =>
     .toBe(true);
 
 const recordingNow = (page: Page) => expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
-const foundSoFar = (page: Page, n: number) => expect(page.locator('[data-testid=made][data-state=found]')).toHaveCount(n);
+/** So many takes are found, or more: what waited for a part that was dead comes all at once. */
+const foundSoFar = (page: Page, n: number) =>
+  expect.poll(() => page.locator('[data-testid=made][data-state=found]').count()).toBeGreaterThanOrEqual(n);
 
 test('whatever dies in a lesson, no take is lost and none is doubled, and the coach is told', async ({ baseURL }) => {
   test.setTimeout(480_000);
@@ -88,11 +91,11 @@ test('whatever dies in a lesson, no take is lost and none is doubled, and the co
 
       // Reloaded in the middle of a take: it is offered, as far as it was sung, and the lesson stands where it stood.
       await recordingNow(page);
-      await expect(page.getByTestId('ask-key')).toContainText(/5 of 6|6 of 6/);
       const waitsForIt = await page.context().newPage();
       await waitsForIt.goto('/');
       await page.bringToFront();
       await inTheMiddle(page);
+      const stood = await page.getByTestId('ask-key').innerText();
       // Another page is at the take a little longer, as the worker of a page that was left may be: it is offered after that.
       await waitsForIt.evaluate(holdNextWhatIsRecorded);
       await page.reload();
@@ -102,7 +105,7 @@ test('whatever dies in a lesson, no take is lost and none is doubled, and the co
       await expect(cutOff).toBeVisible();
       await page.getByRole('button', { name: 'Keep the take' }).click();
       await expect(page.getByText(/was cut off/)).toBeHidden();
-      await expect(page.getByTestId('ask-key')).toContainText(/5 of 6|6 of 6/);
+      await expect(page.getByTestId('ask-key')).toHaveText(stood);
 
       await page.goto(`/singers/${singerId}/map`);
       const takes = page.getByRole('region', { name: 'Takes' }).getByRole('row');
@@ -111,8 +114,8 @@ test('whatever dies in a lesson, no take is lost and none is doubled, and the co
       const links = await takes.getByRole('link').evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).href));
       expect(new Set(links).size).toBe(count);
       // Nothing is left behind in the browser.
-      expect(await page.evaluate(keptHere, 'takes')).toEqual([]);
-      expect(await page.evaluate(keptHere, 'blocks')).toEqual([]);
+      await expect.poll(() => page.evaluate(keptHere, 'takes')).toEqual([]);
+      await expect.poll(() => page.evaluate(keptHere, 'blocks')).toEqual([]);
     },
     baseURL!,
   );
