@@ -1,4 +1,4 @@
-import { fitWeightedLine } from '../signal/stats';
+import { fitWeightedLine, mean } from '../signal/stats';
 
 /** What was measured on one day: its moment (milliseconds since 1970) and a value for each pass. */
 export interface DayValues {
@@ -41,8 +41,6 @@ const T95 = [
   2.08, 2.074, 2.069, 2.064, 2.06, 2.056, 2.052, 2.048, 2.045, 2.042,
 ];
 const NORMAL95 = 1.96;
-
-const mean = (values: readonly number[]) => values.reduce((s, v) => s + v, 0) / values.length;
 
 /**
  * The change from the first day to the latest: a straight trend through the days' means, apart from what days differ by and from what

@@ -1,6 +1,7 @@
 import { noteName, noteWithCents } from '../music/pitch';
 import { dayLater, daysBetween } from '../plan/days';
 import { ruleForSign, ruleForToday, SafetyRule } from '../plan/safety';
+import { mean } from '../signal/stats';
 import { CHECKED, CheckedId } from './voice-check';
 import { Check, Entry, isCheck, isDone } from './types';
 
@@ -45,8 +46,6 @@ const ALSO_WORSE = 2;
 export const MOST_LOWER_ST = 3;
 /** Share of the minutes, by semitones lower (common practice, no source). */
 const SHARES = [1, 0.8, 0.6, 0.4] as const;
-
-const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
 
 /** How far a value is to the worse of those of good days: a prediction interval's t, with the assumed scatter as `USUAL_DAYS` days more. */
 export function worseBy(value: number, good: readonly number[], { worse, usual }: { worse: 1 | -1; usual: number }): number {

@@ -13,6 +13,9 @@ export function quantiles(values: ArrayLike<number>, ps: readonly number[]): num
   });
 }
 
+/** Arithmetic mean; NaN of nothing. */
+export const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
+
 /** Put the first `count` values in order, in place: for few of them insertion is sooner than the engine's sort, and takes no room. */
 export function sortFew(values: Float64Array, count: number): Float64Array {
   for (let i = 1; i < count; i++) {
