@@ -25,9 +25,9 @@ const SURE_DB = 2.5;
  * through joined lies under the ceiling, the note it flipped or cracked at over it: a logistic likelihood over a random walk from
  * note to note, solved by Newton's method. The coach's marks count as in the map.
  *
- * @returns null where no slides of different loudness were sung; `notes` is empty where nothing broke.
+ * @returns nothing where no slides of different loudness were sung; `notes` is empty where nothing broke.
  */
-export function ceilingOf(takes: readonly TakeEvidence[]): Ceiling | null {
+export function ceilingOf(takes: readonly TakeEvidence[]): Ceiling | undefined {
   const sets = new Map<string, TakeEvidence[]>();
   for (const t of takes)
     if (t.together && t.findings.task === 'siren' && t.findings.quality.usable) sets.set(t.together, [...(sets.get(t.together) ?? []), t]);
@@ -36,7 +36,7 @@ export function ceilingOf(takes: readonly TakeEvidence[]): Ceiling | null {
     const passes = passesOf(set);
     if (passes) return { notes: ceilingUnder(passes), passes, takeIds: set.map((t) => t.takeId) };
   }
-  return null;
+  return undefined;
 }
 
 /** Slides up with their levels against the middle of all of them; null where they don't differ in loudness. */

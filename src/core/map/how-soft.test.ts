@@ -12,11 +12,10 @@ test('the lowest ceiling among the notes that are sung says how soft; where none
   expect(lowestCeiling(known, 60, 72)).toMatchObject({ midi: 65, db: -4 });
   expect(howSoft(known, 60, 72)).toBe('Soft near F4: louder than that it breaks there.');
   expect(howSoft(known, 60, 64)).toBe('No more than medium loud near E4: louder than that it breaks there.');
-  expect([
-    howSoft(known, 60, 62),
-    howSoft(known, 66, 72),
-    howSoft(known, 50, 60),
-    howSoft(null, 0, 127),
-    howSoft(undefined, 0, 127),
-  ]).toEqual([null, null, null, null, null]);
+  expect([howSoft(known, 60, 62), howSoft(known, 66, 72), howSoft(known, 50, 60), howSoft(undefined, 0, 127)]).toEqual([
+    null,
+    null,
+    null,
+    null,
+  ]);
 });

@@ -6,7 +6,7 @@ const SOFT_UNDER_DB = -2;
 const FULL_OVER_DB = 4;
 
 /** The note with the lowest ceiling among those from `low` to `high`, MIDI; null where none of them is known. */
-export function lowestCeiling(ceiling: Ceiling | null | undefined, low: number, high: number): NoteLevel | null {
+export function lowestCeiling(ceiling: Ceiling | undefined, low: number, high: number): NoteLevel | null {
   const known = (ceiling?.notes ?? []).filter(({ midi }) => midi >= low && midi <= high);
   return known.length ? known.reduce((a, b) => (b.db < a.db ? b : a)) : null;
 }
@@ -15,7 +15,7 @@ export function lowestCeiling(ceiling: Ceiling | null | undefined, low: number, 
  * How soft something that goes from `low` to `high` is to be sung so that it stays joined, in a singer's words; null where it may be as
  * loud as it likes, or nothing is known. @example howSoft(ceiling, 53, 65) // "Soft near F4: louder than that it breaks there."
  */
-export function howSoft(ceiling: Ceiling | null | undefined, low: number, high: number): string | null {
+export function howSoft(ceiling: Ceiling | undefined, low: number, high: number): string | null {
   const at = lowestCeiling(ceiling, low, high);
   if (!at || at.db > FULL_OVER_DB) return null;
   return `${at.db < SOFT_UNDER_DB ? 'Soft' : 'No more than medium loud'} near ${noteName(at.midi)}: louder than that it breaks there.`;

@@ -176,8 +176,8 @@ export interface VoiceMap {
   /** Share of head at each note; empty when no change is known. */
   blend: BlendPoint[];
   evenness: Evenness | null;
-  /** How loud it stays joined on the way up; null: not tried, missing before it was asked for. */
-  ceiling?: Ceiling | null;
+  /** How loud it stays joined on the way up; missing where that wasn't tried. */
+  ceiling?: Ceiling;
   /** Worst first. */
   insecure: InsecureNote[];
   /** Where the vowel's colour turns by itself (the second harmonic passes the first formant), by vowel: no register change. */

@@ -34,7 +34,7 @@ export function ItemDetail({
   /** Where this voice changes. */
   changeMidi: number;
   /** How loud it stays joined, where that was tried. */
-  ceiling: Ceiling | null | undefined;
+  ceiling: Ceiling | undefined;
   conflicts: Conflict[];
   /** The coach's own voice, as it should and should not sound. */
   models: React.ReactNode;

@@ -101,7 +101,7 @@ export function PracticePlayer({
   /** The lowest and highest note that may be sung; null: not known. */
   limits: { low: number; high: number } | null;
   /** How loud the voice stays joined, where that was tried. */
-  ceiling: Ceiling | null | undefined;
+  ceiling: Ceiling | undefined;
   /** Whether the phone listens: asked once, not for each exercise. */
   listening: boolean;
   onListen: (listening: boolean) => void;
