@@ -247,6 +247,6 @@ test('what the coach says between the keys is on the sheet, and on the phone by 
   await expect(page.getByTestId('cue')).toHaveCount(0);
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByTestId('cue')).toHaveText('less air');
-  await expect(page.getByTestId('cue')).toHaveText('jaw loose', { timeout: 30_000 });
+  await expect(page.getByTestId('cue')).toHaveText('jaw loose', { timeout: 90_000 });
   await page.getByRole('button', { name: 'Enough' }).click();
 });
