@@ -21,9 +21,9 @@ const SURE_DB = 2.5;
 
 /**
  * The ceiling of connection: over which level, at each note, the same slide sung soft, medium and full breaks on the way up. Slides that
- * carry the same word `together` (one microphone, one setting) are compared against the middle of them all; the newest such set tells. Every note a slide came
- * through joined lies under the ceiling, the note it flipped or cracked at over it: a logistic likelihood over a random walk from
- * note to note, solved by Newton's method. The coach's marks count as in the map.
+ * carry the same word `together` (one microphone, one setting) are compared against the middle of them all; the newest such set tells.
+ * Every note a slide came through joined lies under the ceiling, the note it flipped or cracked at over it: a logistic likelihood over
+ * a random walk from note to note, solved by Newton's method. The coach's marks count as in the map.
  *
  * @returns nothing where no slides of different loudness were sung; `notes` is empty where nothing broke.
  */

@@ -103,6 +103,7 @@ export function heardIn(
   return { engine: ENGINE, outcome: keptOf(outcome, trace!) };
 }
 
+/** An outcome as it is kept, each note with its colour. */
 export const keptOf = ({ followed, bars }: Outcome, trace: Trace): KeptOutcome => ({
   semitones: followed.semitones,
   tuningCents: followed.tuningCents,

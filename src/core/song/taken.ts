@@ -24,6 +24,7 @@ const MOST_S = 1;
  * Another maker's scales in rooms that handed over came out over the first in two of three and under the second in one of twenty.
  */
 const BOUNDS = { open: { head: 0.8, chest: -0.6 }, closed: { head: 1.2, chest: -1.5 } };
+
 /** Which register a phrase was sung in above the change, from the colour of its high notes beside the low ones of the whole take. */
 export function registerIn(song: Song, heard: KeptOutcome, { first, last }: Pick<Phrase, 'first' | 'last'>, voice: SongVoice): Register {
   const change = voice.changes[0];

@@ -52,6 +52,7 @@ interface Setting {
 /** A pace is moved by so many crotchets a minute, within what the piano plays. */
 const TEMPO_STEP = 4;
 const TEMPI = { least: 40, most: 200 };
+
 /** What the analysis is told of the pattern: all of an exercise, the degrees of a scale. */
 const patternOf = ({ step, tonicMidi }: Ask) =>
   tonicMidi === null

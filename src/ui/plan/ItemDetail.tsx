@@ -3,8 +3,7 @@ import { useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
-import { patternSpan } from '../../core/exercise/pattern';
-import { howSoft } from '../../core/map/how-soft';
+import { howSoftIn } from '../../core/exercise/how-soft';
 import type { Ceiling } from '../../core/map/types';
 import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
@@ -46,10 +45,7 @@ export function ItemDetail({
   const at = sounding ? sounding.key : Math.min(shown, item.keys.length - 1);
   const first = item.keys[0];
   const last = item.keys[item.keys.length - 1];
-  const span = patternSpan(exercise);
-  const soft = exercise.needs.includes('straw')
-    ? null
-    : howSoft(ceiling, Math.min(...item.keys) + span.bottom, Math.max(...item.keys) + span.top);
+  const soft = howSoftIn(ceiling, exercise, item.keys);
   return (
     <section aria-label={exercise.name} className="flex flex-col gap-2">
       <div className="flex items-center gap-2">

@@ -13,7 +13,7 @@ import { judgeTake } from '../../core/judge/judge';
 import type { KnownVoice } from '../../core/judge/types';
 import { type Manner, type Model } from '../../core/exercise/model';
 import { readWav } from '../../core/format/wav';
-import { howSoft } from '../../core/map/how-soft';
+import { howSoftIn } from '../../core/exercise/how-soft';
 import type { Ceiling, FindingName } from '../../core/map/types';
 import { simulatedModel } from '../../core/sim/model';
 import { clipOf } from '../../audio/clip';
@@ -124,7 +124,7 @@ export function PracticePlayer({
   const throughWater = exercise.needs.includes('straw');
   const keys = item.keys.map((k) => k + 12 * octave);
   const span = patternSpan(exercise);
-  const soft = throughWater ? null : howSoft(ceiling, Math.min(...keys) + span.bottom, Math.max(...keys) + span.top);
+  const soft = howSoftIn(ceiling, exercise, keys);
   /** Whether every key another octave away stays in the voice. */
   const mayMove = (by: 1 | -1) => !limits || item.keys.every((k) => inVoice(span, k + 12 * (octave + by), limits));
   const middle = keys[Math.floor((keys.length - 1) / 2)];
