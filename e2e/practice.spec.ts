@@ -165,6 +165,47 @@ test('where the piano cannot be fetched the phone says so, and the exercise can 
   await context.close();
 });
 
+test('a device that gives no sound is said, and one that takes it away in the middle makes the piano wait', async ({
+  page: coach,
+  browser,
+  baseURL,
+}) => {
+  const address = await practiceLink(coach, 'Maren Quill');
+  const context = await browser.newContext({ baseURL, viewport: PHONE, storageState: NOBODY });
+  const singer = await context.newPage();
+  await singer.addInitScript(() => {
+    const { resume } = AudioContext.prototype;
+    const held = { silent: true, sounding: null as AudioContext | null };
+    Object.assign(window, { held });
+    AudioContext.prototype.resume = function () {
+      held.sounding = this;
+      return held.silent ? new Promise(() => {}) : resume.call(this);
+    };
+  });
+  type Held = { held: { silent: boolean; sounding: AudioContext } };
+  await singer.goto(address);
+  await answerWell(singer);
+  await singer.getByTestId('practice-item').first().click();
+  await singer.getByRole('button', { name: 'Begin' }).click();
+  await expect(singer.getByText('This device makes no sound')).toBeVisible();
+
+  await singer.evaluate(() => void ((window as unknown as Held).held.silent = false));
+  await singer.getByRole('button', { name: 'Begin' }).click();
+  await expect(singer.getByText('This device makes no sound')).toHaveCount(0);
+  await expect(singer.getByRole('button', { name: 'Wait' })).toBeVisible();
+  const suspend = () => (window as unknown as Held).held.sounding.suspend();
+  // Waking is over only when the piano is on the clock.
+  await expect(async () => {
+    await singer.evaluate(suspend);
+    await expect(singer.getByText('This device took the sound away')).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await singer.getByRole('button', { name: 'Go on' }).click();
+  await expect(singer.getByText('This device took the sound away')).toHaveCount(0);
+  await singer.getByRole('button', { name: 'Enough' }).click();
+  await expect(singer.getByRole('timer')).toBeVisible();
+  await context.close();
+});
+
 test('opened once it opens without a network; what was done then goes when the network is back; an ended link shows nothing', async ({
   page: coach,
   browser,

@@ -15,6 +15,8 @@ interface Piano {
 /** The clock looks this far ahead, and the first note comes this much later: together well under what a hand notices. */
 const LOOK_AHEAD_S = 0.06;
 const LEAD_S = 0.02;
+/** A device that has not begun to sound after this long doesn't (none is there, or another program holds it); even a busy one needs well under 1 s. */
+const SILENT_S = 10;
 
 let loading: Promise<Piano> | undefined;
 
@@ -43,6 +45,12 @@ export function loadPiano(): Promise<Piano> {
   return loading;
 }
 
+/** Wake the device's sound. @throws where it stays silent: waking neither ends nor fails on a device that has no sound to give. */
+async function wake(tone: Tone): Promise<void> {
+  const silent = new Promise<never>((_, fail) => setTimeout(() => fail(new Error('silent')), SILENT_S * 1000));
+  await Promise.race([tone.start(), silent]);
+}
+
 /** Which exercise sounds, and in which of its keys. */
 export interface Sounding {
   id: string;
@@ -52,12 +60,19 @@ export interface Sounding {
 /** The moment of `performance.now` at which a time of the audio clock is heard. */
 const heardAt = (tone: Tone, time: number) => performance.now() + (time - tone.immediate()) * 1000;
 
-interface Walking {
-  /** Told of each key shortly before it sounds, and of the moment (of `performance.now`) at which it does. */
-  onKey?: (key: KeyInTime, beginsMs: number) => void;
+/** How what sounds may end, other than by `stop`. */
+interface Ends {
+  /** It was played through. */
   onEnd?: () => void;
   /** The piano can't be had; `problem` says why. */
   onFail?: () => void;
+  /** The device took the sound away in the middle, for a call or another program; `problem` says so. */
+  onCut?: () => void;
+}
+
+interface Walking extends Ends {
+  /** Told of each key shortly before it sounds, and of the moment (of `performance.now`) at which it does. */
+  onKey?: (key: KeyInTime, beginsMs: number) => void;
   accompaniment?: Accompaniment;
 }
 
@@ -70,12 +85,15 @@ export function useFollowAlong() {
 
   /** How often it was stopped: what was begun before the last of them, and waited for the piano, doesn't sound any more. */
   const stops = useRef(0);
+  /** Ends listening for a device that takes the sound away. */
+  const unwatch = useRef<() => void>(undefined);
 
   const stop = useCallback(() => {
     stops.current++;
     setSounding(null);
     timers.current.forEach(clearTimeout);
     timers.current.clear();
+    unwatch.current?.();
     if (!piano.current) return;
     const { tone, sampler } = piano.current;
     tone.getTransport().stop().cancel(0);
@@ -94,22 +112,38 @@ export function useFollowAlong() {
 
   /** Put sounds on the clock (`fill` is told how to say when they are over) and start it. */
   const run = useCallback(
-    async (id: string, fill: (piano: Piano, over: (time: number) => void) => void, onEnd?: () => void, onFail?: () => void) => {
+    async (id: string, fill: (piano: Piano, over: (time: number) => void) => void, { onEnd, onFail, onCut }: Ends) => {
       stop();
       const begun = stops.current;
+      const silent = (why: string, then?: () => void) => {
+        if (begun !== stops.current) return;
+        stop();
+        setProblem(why);
+        then?.();
+      };
       setProblem(null);
       setSounding({ id, key: 0 });
       try {
         piano.current = await loadPiano();
       } catch {
-        if (begun !== stops.current) return;
-        setSounding(null);
-        setProblem('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
-        return onFail?.();
+        return silent('The piano’s sounds could not be loaded: check that Wendel is running and try again.', onFail);
       }
       const { tone } = piano.current;
-      await tone.start();
+      try {
+        await wake(tone);
+      } catch {
+        return silent(
+          'This device makes no sound: see that it has a loudspeaker or headphones and that no other program holds it.',
+          onFail,
+        );
+      }
       if (begun !== stops.current) return;
+      const context = tone.getContext();
+      const watch = () => {
+        if (context.state !== 'running') silent('This device took the sound away. Go on when it is free again.', onCut);
+      };
+      context.on('statechange', watch);
+      unwatch.current = () => context.off('statechange', watch);
       fill(piano.current, (time) =>
         when(heardAt(tone, time), () => {
           stop();
@@ -123,7 +157,7 @@ export function useFollowAlong() {
 
   /** Play key after key, each asked for when the one before is over; `null` ends it. */
   const walk = useCallback(
-    (id: string, next: () => KeyInTime | null, { onKey, onEnd, onFail, accompaniment }: Walking = {}) =>
+    (id: string, next: () => KeyInTime | null, { onKey, accompaniment, ...ends }: Walking = {}) =>
       run(
         id,
         ({ tone, sampler }, over) => {
@@ -147,8 +181,7 @@ export function useFollowAlong() {
             }, at);
           go(0);
         },
-        onEnd,
-        onFail,
+        ends,
       ),
     [run, when],
   );
@@ -173,7 +206,7 @@ export function useFollowAlong() {
             transport.schedule((time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6), beat * beatS);
           transport.schedule(over, beats * beatS);
         },
-        onEnd,
+        { onEnd },
       ),
     [run],
   );

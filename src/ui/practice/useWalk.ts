@@ -104,12 +104,21 @@ export function useWalk({
       onKey(g.now);
       show();
     };
-    void along.walk(id, next, { onKey: begun, onEnd: onOver, onFail: fail, accompaniment });
+    void along.walk(id, next, { onKey: begun, onEnd: onOver, onFail: fail, onCut: pause, accompaniment });
   };
   const fail = () => {
     going.current = null;
     setShown(null);
     onFail();
+  };
+  /** Wait; then the same key from its chord, or the next where this one was over. */
+  const pause = () => {
+    const g = going.current!;
+    along.stop();
+    g.pausedAt = now();
+    if (end(g, g.pausedAt)) g.walk = goneOn(g.walk);
+    onPause(true);
+    show();
   };
   const goOn = (g: Going) => {
     if (g.pausedAt !== null) {
@@ -130,15 +139,7 @@ export function useWalk({
       show();
       begin();
     },
-    /** Wait; then the same key from its chord, or the next where this one was over. */
-    pause() {
-      const g = going.current!;
-      along.stop();
-      g.pausedAt = now();
-      if (end(g, g.pausedAt)) g.walk = goneOn(g.walk);
-      onPause(true);
-      show();
-    },
+    pause,
     goOn: () => goOn(going.current!),
     stay(how: 'once' | 'on') {
       const g = going.current!;
