@@ -71,6 +71,7 @@ const item = {
   rules: [],
   advance: '',
 };
+const pass = { startS: 0.5, endS: 3, direction: 'up', word: { name: 'flip', midi: 64 } };
 const entries = {
   entries: [
     {
@@ -213,6 +214,16 @@ const RULES: Record<string, Rule> = {
     (t) => ofTake(`/marks/${randomUUID()}`, { timeS: 1, midi: 60, direction: 'up', verdict: 'add' })(t),
   ],
   'DELETE /api/takes/[takeId]/marks/[markId]': ['coach', ofTake(`/marks/${randomUUID()}`)],
+  'GET /api/ears/passes': ['coach', page('/api/ears/passes')],
+  'PUT /api/ears/answers/[answerId]': [
+    'coach',
+    async (t) => {
+      const takeId = await t.take();
+      // What isn't heard by the machine yet can't be compared with it.
+      await expect.poll(async () => (await (await owner.get(`/api/takes/${takeId}`)).json()).analysis !== null).toBe(true);
+      return { path: `/api/ears/answers/${randomUUID()}`, body: { ...pass, takeId } };
+    },
+  ],
   'PUT /api/practice/[entryId]': ['coach', async (t) => ({ path: `/api/practice/${await t.line()}`, body: { answer: 'Yes, softer.' } })],
   'PUT /api/models/[modelId]': ['coach', async (t) => ({ path: (await t.model()).path, body: modelWav })],
   'GET /api/models/[modelId]': ['reader', async (t) => ({ path: `/api/models/${(await t.model()).id}` })],

@@ -1,6 +1,8 @@
 import { answered, NO_ANSWERS } from '../src/core/ears/staircase';
 import { makeTrial } from '../src/core/ears/trial';
-import { expect, test } from './browser';
+import { Client } from 'pg';
+import { databaseUrls } from '../bin/lib/postgres.mjs';
+import { COPY, expect, test } from './browser';
 
 test('an ear is asked by keyboard, told what was there, led from plain to hard, and keeps its measure', async ({ page }) => {
   // Known questions: the page draws its seeds by this.
@@ -37,4 +39,61 @@ test('an ear is asked by keyboard, told what was there, led from plain to hard, 
   await expect(measure).toContainText('1 of 2 right');
   await page.getByRole('button', { name: 'Begin anew' }).click();
   await expect(measure).toHaveText('Nothing answered yet.');
+});
+
+test('a slide of the studio’s own is heard blind and answered by keyboard; then the machine’s word is told, and ears compared', async ({
+  page,
+}) => {
+  const db = new Client({ connectionString: databaseUrls(COPY.data).ownerUrl });
+  await db.connect();
+  try {
+    await page.goto('/ears');
+    await page.getByRole('button', { name: 'Our own singers' }).press('Enter');
+    const compared = page.getByTestId('ears-machine');
+    await expect(compared).toHaveText('Nothing to compare yet.');
+    const sound = page.waitForResponse((r) => /api\/takes\/[^/]+\/audio/.test(r.url()));
+    await page.getByRole('button', { name: 'Play' }).press('Enter');
+    expect([200, 206]).toContain((await sound).status());
+    await expect(page.getByRole('heading', { name: /^A slide (up|down): what happens\?$/ })).toBeVisible();
+    // Blind: nobody's name, nothing of what was found.
+    await expect(page.getByTestId('told')).toHaveCount(0);
+    await page.keyboard.press('1');
+    const note = page.getByRole('group', { name: 'The last note before the change' }).getByRole('button', { pressed: true });
+    await expect(note).toHaveCount(0);
+    // Not placed yet: there is nothing to say yes to.
+    await page.keyboard.press('y');
+    await page.keyboard.press('ArrowUp');
+    const middle = await note.innerText();
+    await page.keyboard.press('ArrowDown');
+    await expect(note).not.toHaveText(middle);
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.press('y');
+    const told = page.getByTestId('told').getByRole('listitem');
+    await expect(told).toHaveText([
+      `You: it flips at ${middle}.`,
+      /^The machine: (it (flips|toggles|blends) at [A-G]#?\d|nothing changes)\.$/,
+    ]);
+    await expect(compared).toContainText('One pass so far');
+    // Answered is answered.
+    await page.keyboard.press('4');
+    await expect(told).toHaveCount(2);
+
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('told')).toHaveCount(0);
+    await page.keyboard.press('4');
+    await expect(told.first()).toHaveText('You: nothing changes.');
+    await expect(compared).toContainText('2 passes so far');
+    await page.reload();
+    await page.getByRole('button', { name: 'Our own singers' }).click();
+    await expect(compared).toContainText('2 passes so far');
+    const { rows } = await db.query('select name, count(*)::int as n from ear_answer group by name order by name');
+    expect(rows).toEqual([
+      { name: 'flip', n: 1 },
+      { name: 'none', n: 1 },
+    ]);
+  } finally {
+    // The studio's maps rest on it: other tests know them as they were.
+    await db.query('delete from ear_answer');
+    await db.end();
+  }
 });

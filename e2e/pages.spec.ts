@@ -57,6 +57,15 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ['lessons', (page) => page.goto('/lessons')],
   ['straws', (page) => page.goto('/straws')],
   ['ears', async (page) => (await page.goto('/ears'), page.getByRole('button', { name: 'Play' }).click())],
+  [
+    'ears, our own singers',
+    async (page) => {
+      await page.goto('/ears');
+      await page.getByRole('button', { name: 'Our own singers' }).click();
+      await page.getByRole('button', { name: 'Play' }).click();
+      await page.getByRole('button', { name: 'it toggles' }).click();
+    },
+  ],
   ['settings', (page) => page.goto('/settings')],
   ['coaches', (page) => page.goto('/settings/coaches')],
   ['log', (page) => page.goto('/settings/log')],

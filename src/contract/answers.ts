@@ -1,3 +1,4 @@
+import type { Ears, PassWord } from '../core/ears/passes';
 import type { Exercise } from '../core/exercise/types';
 import type { Chosen } from '../core/format/song';
 import type { TakeFindings, Task, Trace } from '../core/take/types';
@@ -17,6 +18,13 @@ export interface TakeAnswer {
   take: { id: string; durationS: number };
   analysis: { engine: string; findings: TakeFindings | null; trace: Trace | null; error: string | null } | null;
   marks: CoachMark[];
+}
+
+/** What others hear in a pass that was heard blind, and how the ears of whoever asks compare now. */
+export interface HeardBlind {
+  machine: PassWord;
+  others: PassWord[];
+  ears: Ears;
 }
 
 /** Something that was stored and that a page may wait for: a take that was heard (its id), a line of a singer's log (the singer's id). */

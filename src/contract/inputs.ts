@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MANNERS } from '../core/exercise/model';
+import { PassShape, PassWordShape } from '../core/format/ears';
 import { CourseShape } from '../core/format/lesson';
 import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
 import { EntryShape } from '../core/format/practice';
@@ -120,6 +121,9 @@ export const SongInput = z.object({ id: z.uuid(), song: SongShape, note: z.strin
 
 /** More of a request than others need: a long song has some thousand notes. */
 export const MOST_SONG_BYTES = 1_200_000;
+
+/** What was heard, blind, in one way of a slide. */
+export const HeardInput = z.object({ id: z.uuid(), takeId: z.uuid(), ...PassShape.shape, word: PassWordShape });
 
 export const ModelMeta = z.object({
   id: z.uuid(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { AskedPass } from '../core/ears/passes';
 import { ExerciseShape } from '../core/format/exercise';
 import { ProtocolShape } from '../core/format/lesson';
 import { SingerShape } from '../core/format/singer';
@@ -6,7 +7,7 @@ import { ChosenShape } from '../core/format/song';
 import { Role, StudioShape } from '../core/format/studio';
 import { MarkShape } from '../core/format/take';
 import type { VoiceMap } from '../core/map/types';
-import type { AssignedItem, BroughtIn, OtherTake, SongSinger, Stored, TakeAnswer } from './answers';
+import type { AssignedItem, BroughtIn, HeardBlind, OtherTake, SongSinger, Stored, TakeAnswer } from './answers';
 import * as input from './inputs';
 
 /** One way of asking the server: who may, what goes along, and what comes back. */
@@ -95,6 +96,10 @@ export const ROUTES = {
   'GET /api/takes/[takeId]/audio': { who: 'reader' },
   'PUT /api/takes/[takeId]/marks/[markId]': { who: 'coach', body: MarkShape },
   'DELETE /api/takes/[takeId]/marks/[markId]': { who: 'coach' },
+
+  /** Ways of slides to be heard blind, drawn anew each time. */
+  'GET /api/ears/passes': { who: 'coach', answer: gives<AskedPass[]>() },
+  'PUT /api/ears/answers/[answerId]': { who: 'coach', body: input.HeardInput, itsId: 'answerId', answer: gives<HeardBlind>() },
 
   'POST /api/lessons': { who: 'coach', body: input.LessonInput, answer: gives<Made>() },
   'PUT /api/lessons/[lessonId]': { who: 'coach', body: input.LessonChange },

@@ -17,6 +17,7 @@ export const BUNDLED = [
   'take',
   'analysis',
   'mark',
+  'ear_answer',
   'song_take',
   'assignment',
   'practice',

@@ -6,6 +6,8 @@ import * as schema from './schema';
 export interface StudioTx {
   db: NodePgDatabase<typeof schema>;
   studioId: string;
+  /** The account of who does it; null: Wendel itself, or a singer by their link. */
+  actorId: string | null;
   /** Nothing can be changed in it. */
   readOnly: boolean;
   /** Singers whose rows were looked up, to be noted in the log of looks. */
@@ -69,6 +71,7 @@ export async function inStudio<T>(
     const result = await work({
       db: drizzle(client, { schema }),
       studioId,
+      actorId,
       readOnly,
       saw: new Set(),
       execute: (text, values) => client.query(text, values as unknown[]),

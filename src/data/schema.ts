@@ -31,7 +31,8 @@ import type { Heard, PredictedBar } from '../core/song/outcome';
 import type { Song } from '../core/song/types';
 import type { Chosen } from '../core/format/song';
 import type { TimbreAxis } from '../core/take/timbre';
-import type { Asked, Colour, TakeFindings, Trace } from '../core/take/types';
+import type { PassName } from '../core/ears/passes';
+import type { Asked, Colour, Direction, TakeFindings, Trace } from '../core/take/types';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const at = (name: string) => timestamp(name, { withTimezone: true });
@@ -268,7 +269,7 @@ export const mark = pgTable(
     takeId: uuid('take_id').notNull(),
     timeS: doublePrecision('time_s').notNull(),
     midi: doublePrecision('midi').notNull(),
-    direction: text('direction').$type<'up' | 'down'>().notNull(),
+    direction: text('direction').$type<Direction>().notNull(),
     verdict: text('verdict').$type<'accept' | 'reject' | 'move' | 'add'>().notNull(),
     by: text('by').$type<'coach' | 'singer'>().notNull().default('coach'),
     createdAt: at('created_at').notNull().defaultNow(),
@@ -279,6 +280,35 @@ export const mark = pgTable(
     check('mark_direction', sql`${t.direction} in ('up','down')`),
     check('mark_by', sql`${t.by} in ('coach','singer')`),
     check('mark_verdict', sql`${t.verdict} in ('accept','reject','move','add')`),
+  ],
+);
+
+/** What a coach heard, blind, in one way of a slide, beside what the machine hears in it (kept in step by the pooling of maps). */
+export const earAnswer = pgTable(
+  'ear_answer',
+  {
+    /** Chosen by the client, so that an answer sent twice is one. */
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    takeId: uuid('take_id').notNull(),
+    /** Whose ear: an account. It stays when the account goes. */
+    coachId: text('coach_id').notNull(),
+    startS: doublePrecision('start_s').notNull(),
+    endS: doublePrecision('end_s').notNull(),
+    direction: text('direction').$type<Direction>().notNull(),
+    name: text('name').$type<PassName>().notNull(),
+    midi: doublePrecision('midi'),
+    machineName: text('machine_name').$type<PassName>().notNull(),
+    machineMidi: doublePrecision('machine_midi'),
+    saidAt: at('said_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'ear_answer_take' }).onDelete('cascade'),
+    index('ear_answer_by_take').on(t.takeId),
+    index('ear_answer_by_studio').on(t.studioId, t.machineName),
+    check('ear_answer_direction', sql`${t.direction} in ('up','down')`),
+    check('ear_answer_name', sql`${t.name} in ('flip','toggle','blended','none')`),
+    check('ear_answer_machine_name', sql`${t.machineName} in ('flip','toggle','blended','none')`),
   ],
 );
 

@@ -47,7 +47,7 @@ const columns = {
 };
 
 /** The analysis a take is read by: this engine's; of a take whose sound is gone the last there was. */
-const present = and(
+export const present = and(
   eq(analysis.takeId, take.id),
   sql`${analysis.engine} = case when ${take.soundRemovedAt} is null then ${ENGINE} else (select a.engine from analysis a where a.take_id = ${take.id} order by a.engine = ${ENGINE} desc, a.analysed_at desc limit 1) end`,
 );

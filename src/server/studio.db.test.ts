@@ -30,10 +30,11 @@ import { studioSettings } from '../data/studios';
 import { analyseJob } from '../studio/analyse';
 import { sweepSound } from '../studio/sweep';
 import { COLOURS } from '../core/take/types';
-import { AssignmentInput, EntriesInput, PlanInput, SongInput, TakeMeta, TemplateInput } from '../contract/inputs';
+import { AssignmentInput, EntriesInput, HeardInput, PlanInput, SongInput, TakeMeta, TemplateInput } from '../contract/inputs';
 import { axisOf } from '../data/singers';
 import { takesToAnalyse } from '../data/takes';
 import * as audit from '../studio/audit';
+import * as ears from '../studio/ears';
 import * as exercises from '../studio/exercises';
 import * as lessons from '../studio/lessons';
 import { saveModel as saveModelIn } from '../studio/models';
@@ -66,6 +67,7 @@ jest.mock('./session', () => ({
 const removeExercise = entered(exercises.removeExercise);
 const saveExercise = entered(exercises.saveExercise);
 const viewShelf = entered(exercises.viewShelf);
+const sayHeard = entered(ears.sayHeard);
 const viewAudit = entered(audit.viewAudit);
 const saveModel = entered(saveModelIn);
 const changeSettings = entered(changeSettingsIn);
@@ -724,7 +726,10 @@ describe('studios are apart', () => {
   afterAll(() => owner.query('delete from studio where id = $1', [other]));
 
   beforeAll(async () => {
-    await setMark(await receive(wav), randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
+    const takeId = await receive(wav);
+    await analyseJob({ studioId, takeId });
+    await sayHeard(HeardInput.parse({ id: randomUUID(), takeId, startS: 1, endS: 3, direction: 'up', word: { name: 'flip', midi: 63 } }));
+    await setMark(takeId, randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
     await saveProtocol({ ...PROTOCOLS[1], id: randomUUID() });
     await pinValue(singerId, { what: 'speaking', midi: 50 });
     const voice = Buffer.from(writeWav({ samples: new Float32Array(800), sampleRate: 8000 }, 16));

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MANNERS, MOST_MODEL_BYTES } from '../core/exercise/model';
+import { PassShape, PassWordShape } from '../core/format/ears';
 import { ExerciseShape } from '../core/format/exercise';
 import { CourseShape, ProtocolShape } from '../core/format/lesson';
 import { EditsShape, ItemShape, TermsShape } from '../core/format/plan';
@@ -121,6 +122,19 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     verdict: MarkShape.shape.verdict,
     by: MarkShape.shape.by,
     created_at: At,
+  }),
+  ear_answer: z.object({
+    id: z.uuid(),
+    take_id: z.uuid(),
+    coach_id: Text(200),
+    start_s: PassShape.shape.startS,
+    end_s: PassShape.shape.endS,
+    direction: PassShape.shape.direction,
+    name: PassWordShape.shape.name,
+    midi: PassWordShape.shape.midi.default(null),
+    machine_name: PassWordShape.shape.name,
+    machine_midi: PassWordShape.shape.midi.default(null),
+    said_at: At,
   }),
   assignment: z.object({
     id: z.uuid(),

@@ -1,11 +1,14 @@
 import { stepOfTake } from '../core/lesson/take-name';
 import { withPins } from '../core/map/pins';
 import { mapVoice, summaryOf } from '../core/map/pool';
+import { withTrust } from '../core/map/trust';
 import type { TakeEvidence, VoiceMap } from '../core/map/types';
 import { StudioTx } from '../data/client';
 import type { Context } from './context';
 import { expectedChange } from '../core/plan/voice-types';
+import { trustIn } from '../data/ears';
 import { evidenceOf, keepMap, keptMap, pinsOf, staleMap } from '../data/maps';
+import { hearPassesAgain } from './ears';
 import { findSinger } from '../data/singers';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
 
@@ -42,13 +45,15 @@ async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
   const kept = await keptMap(tx, singerId, evidence);
   if (kept) return kept;
   const map = await poolNow(tx, singerId);
-  if (!tx.readOnly) await keepMap(tx, singerId, evidence, map, summaryOf(map));
+  if (tx.readOnly) return map;
+  await keepMap(tx, singerId, evidence, map, summaryOf(map));
+  await hearPassesAgain(tx, singerId, map);
   return map;
 }
 
-/** The map of a voice with the coach's pinned values in place. */
+/** The map of a voice as far as the studio's own ears bear the machine out, with the coach's pinned values in place. */
 export const mapOf = async (tx: StudioTx, singerId: string): Promise<VoiceMap> =>
-  withPins(await pooledMap(tx, singerId), await pinsOf(tx, singerId));
+  withPins(withTrust(await pooledMap(tx, singerId), await trustIn(tx)), await pinsOf(tx, singerId));
 
 /** Pool the map of one voice whose evidence has changed, who was heard last first. Whether there was one. */
 export async function poolOne({ tx }: Context): Promise<boolean> {

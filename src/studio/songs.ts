@@ -12,8 +12,10 @@ import { songVoice, SongVoice } from '../core/song/voice';
 import { StudioTx } from '../data/client';
 import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
+import { trustIn } from '../data/ears';
 import { keptMaps } from '../data/maps';
 import { withPins } from '../core/map/pins';
+import { withTrust } from '../core/map/trust';
 import { SingerRow } from '../data/singers';
 import {
   choicesOf,
@@ -62,8 +64,9 @@ const voiceFor = async (tx: StudioTx, singer: SingerRow): Promise<SongVoice | nu
 export async function singersOfSong({ tx }: Context, id: string): Promise<SongSinger[]> {
   await mustFindSong(tx, id);
   const chosen = new Map((await choicesOf(tx, id)).map((c) => [c.singerId, c.chosen]));
+  const trust = await trustIn(tx);
   return (await keptMaps(tx)).flatMap(({ id: singerId, name, map, pins, ...singer }) => {
-    const voice = voiceIn(withPins(map, pins), singer);
+    const voice = voiceIn(withPins(withTrust(map, trust), pins), singer);
     return voice ? [{ singerId, name, chosen: chosen.get(singerId) ?? null, voice: withoutTakes(voice) }] : [];
   });
 }

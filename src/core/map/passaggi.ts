@@ -175,12 +175,15 @@ function shareOf(votes: Vote[], passing: RecentLeg[], recency: Map<string, numbe
 /** Colour that turns at once, without a hitch, in fewer than half of the passes is a blend that some of them hurried. */
 const OFTEN = 0.5;
 
+/** Colour that turns within fewer semitones turns at once. */
+export const BLEND_ST = 2.2;
+
 function nameOf(votes: Vote[], share: number): CrossingName {
   const weightOf = (test: (v: Vote) => boolean) => votes.filter(test).reduce((s, v) => s + v.weight, 0);
   const flips = weightOf((v) => v.kind === 'flip' || v.kind === 'crack');
   const hitches = weightOf((v) => v.kind === 'dip');
-  const turns = weightOf((v) => v.kind === 'timbre' || (v.kind === 'blend' && v.widthSt < 2.2));
-  const blends = weightOf((v) => v.kind === 'blend' && v.widthSt >= 2.2);
+  const turns = weightOf((v) => v.kind === 'timbre' || (v.kind === 'blend' && v.widthSt < BLEND_ST));
+  const blends = weightOf((v) => v.kind === 'blend' && v.widthSt >= BLEND_ST);
   const often = hitches > turns || share >= OFTEN;
   const steps = hitches + turns;
   return flips > 0 && flips >= steps && flips >= blends ? 'flip' : steps >= blends && often ? 'toggle' : 'blended';

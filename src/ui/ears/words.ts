@@ -1,6 +1,7 @@
 import { thresholdOf } from '../../core/ears/staircase';
 import { makeTrial } from '../../core/ears/trial';
 import type { EarChoice, EarRecord, EarTask } from '../../core/ears/types';
+import type { Compared, PassName, PassWord } from '../../core/ears/passes';
 import { noteName } from '../../core/music/pitch';
 
 export const TASK_WORDS: Record<EarTask, { name: string; asks: string }> = {
@@ -42,4 +43,27 @@ export function standingInWords(task: EarTask, record: EarRecord): string {
   return threshold === null
     ? 'Some more answers, and your own measure stands here.'
     : `Right four times in five at ${levelInWords(task, threshold)}.`;
+}
+
+/** What can be answered of a pass. */
+export const PASS_WORDS: Record<PassName, string> = {
+  flip: STYLES.flip,
+  toggle: STYLES.toggle,
+  blended: STYLES.blend,
+  none: 'nothing changes',
+};
+
+/** A word on a pass. @example passInWords({ name: 'flip', midi: 64 }) // 'it flips at E4' */
+export const passInWords = ({ name, midi }: PassWord): string => `${PASS_WORDS[name]}${midi === null ? '' : ` at ${noteName(midi)}`}`;
+
+/** From so many passes on it is told how far two listeners agree: under that, chance is most of it (this house's). */
+const TOLD_FROM = 10;
+
+/** How two listeners compare, in a sentence. */
+export function comparedInWords({ names: { n, share, kappa }, placed }: Compared): string {
+  if (n < TOLD_FROM) return `${n === 1 ? 'One pass' : `${n} passes`} so far; from ${TOLD_FROM} on it is told how far you agree.`;
+  const alike = `${Math.round(100 * share)} % of ${n} passes named alike`;
+  const beyond = kappa === null ? '' : ` (kappa ${kappa.toFixed(2).replace('-', '−')})`;
+  const apart = placed ? `; ${placed.n} placed by both, at the median ${size(placed.apartSt, 'semitone')} apart` : '';
+  return `${alike}${beyond}${apart}.`;
 }

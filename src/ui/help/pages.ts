@@ -210,9 +210,11 @@ export const HELP: readonly HelpPage[] = [
     name: 'Ears',
     shows: [
       'Your own hearing, trained and measured on made voices whose truth is known: place a change, name it, chest or head, which is louder. It grows harder until four answers in five are right.',
+      'Slides of your own singers, heard blind: how far you agree with the machine, with the other coaches, and with yourself four weeks before. What the machine hears and you don’t weighs less on the maps.',
     ],
     press: [
       ['Space', 'plays; after an answer, the next one.'],
+      ['Our own singers', 'slides of the studio; you say what happens and where, then see what the machine hears.'],
       ['Begin anew', 'forgets this browser’s record of a task.'],
     ],
   },

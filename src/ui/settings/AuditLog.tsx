@@ -9,6 +9,7 @@ const WHAT: Record<string, string> = {
   template: 'a set kept by name',
   song: 'a song',
   model: 'a voice to imitate',
+  ear_answer: 'what was heard blind',
   repertoire: 'a song of a singer’s',
   pin: 'a pinned value of a map',
   take: 'a take',

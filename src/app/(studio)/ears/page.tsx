@@ -1,10 +1,9 @@
-import { found } from '@/server/found';
-import { mustBe } from '@/server/let-in';
+import { shown } from '@/server/found';
+import { viewEars } from '@/studio/ears';
 import { EarRoom } from '@/ui/ears/EarRoom';
 
 export const metadata = { title: 'Ears' };
 
 export default async function Page() {
-  await found(mustBe('reader'));
-  return <EarRoom />;
+  return <EarRoom ears={await shown(viewEars)} />;
 }

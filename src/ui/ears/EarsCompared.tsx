@@ -1,0 +1,54 @@
+import { Ears, PASS_NAMES } from '../../core/ears/passes';
+import { comparedInWords, PASS_WORDS } from './words';
+
+const WITH = [
+  ['machine', 'You and the machine'],
+  ['others', 'You and the other coaches'],
+  ['self', 'You, and you four weeks before'],
+] as const;
+
+/** How far a coach's ears agree with the machine's, with other coaches', and with their own of a month before. */
+export function EarsCompared({ ears }: { ears: Ears }) {
+  const asked = PASS_NAMES.filter((name) => ears.byName[name]);
+  return (
+    <section aria-label="How ears compare" className="flex flex-col gap-3">
+      <h2 className="text-lg font-bold">How ears compare</h2>
+      <dl className="grid gap-x-4 gap-y-1 sm:grid-cols-[auto_1fr]">
+        {WITH.map(([which, words]) => (
+          <div key={which} className="contents">
+            <dt className="text-soft">{words}</dt>
+            <dd data-testid={`ears-${which}`}>{ears[which] ? comparedInWords(ears[which]) : 'Nothing to compare yet.'}</dd>
+          </div>
+        ))}
+      </dl>
+      {asked.length > 0 && (
+        <div className="overflow-x-auto">
+          <table className="w-full text-left">
+            <thead className="text-sm text-soft">
+              <tr>
+                <th className="py-1 pr-4 font-normal">Where the machine says</th>
+                <th className="py-1 pr-4 text-right font-normal">asked</th>
+                <th className="py-1 pr-4 text-right font-normal">you hear a change</th>
+                <th className="py-1 text-right font-normal">you call it the same</th>
+              </tr>
+            </thead>
+            <tbody>
+              {asked.map((name) => (
+                <tr key={name} className="border-t border-line">
+                  <td className="py-1 pr-4">{PASS_WORDS[name]}</td>
+                  <td className="py-1 pr-4 text-right">{ears.byName[name]!.asked}</td>
+                  <td className="py-1 pr-4 text-right">{ears.byName[name]!.there}</td>
+                  <td className="py-1 text-right">{ears.byName[name]!.alike}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      <p className="text-sm text-soft">
+        Kappa is 0 where you agree as chance would have it, 1 where you agree on all. A kind of change that the machine hears and coaches
+        here, asked blind, do not, weighs less on every map of the studio; your marks and pins stand as they are.
+      </p>
+    </section>
+  );
+}

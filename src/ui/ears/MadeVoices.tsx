@@ -1,0 +1,148 @@
+'use client';
+import { ArrowRight, Check, Play, Square } from 'lucide-react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useClip } from '../../audio/clip';
+import { makeTrial } from '../../core/ears/trial';
+import { EAR_TASKS, EarTask, Trial } from '../../core/ears/types';
+import { Keys } from '../kit/Keys';
+import { Notice } from '../kit/Notice';
+import type { Shortcut } from '../kit/useShortcuts';
+import { soundOf } from './sound-of';
+import { useEars } from './useEars';
+import { choiceInWords, levelInWords, standingInWords, TASK_WORDS } from './words';
+
+const newSeed = () => Math.floor(Math.random() * 2 ** 31);
+
+/** A coach's ear, trained and measured: a simulated voice sings, the coach says what was there, and is told; from plain to hard. */
+export function MadeVoices() {
+  const { records, answer, forget } = useEars();
+  const [task, setTask] = useState<EarTask>('place');
+  const [trial, setTrial] = useState<Trial | null>(null);
+  const [given, setGiven] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const sound = useRef<{ trial: Trial; made: Promise<Blob> } | null>(null);
+  const clip = useClip();
+  const record = records[task];
+
+  const hear = useCallback(
+    async (of: Trial) => {
+      setProblem(null);
+      if (sound.current?.trial !== of) sound.current = { trial: of, made: soundOf(of) };
+      try {
+        await clip.play('trial', await sound.current.made);
+      } catch (error) {
+        setProblem((error as Error).message);
+      }
+    },
+    [clip],
+  );
+  const next = () => {
+    const made = makeTrial(task, record.level, newSeed());
+    setGiven(null);
+    setTrial(made);
+    void hear(made);
+  };
+  const choose = (to: EarTask) => {
+    clip.stop();
+    setTask(to);
+    setTrial(null);
+    setGiven(null);
+  };
+  const say = (choice: number) => {
+    if (!trial || given !== null) return;
+    setGiven(choice);
+    answer(task, choice === trial.right);
+  };
+  const isRight = trial && given === trial.right;
+  const main = trial && given === null ? () => (clip.playing ? clip.stop() : void hear(trial)) : next;
+  const shortcuts: Shortcut[] = [
+    { key: ' ', says: 'plays; after an answer, the next one', act: main },
+    { key: 'r', says: 'plays it once more', act: trial ? () => void hear(trial) : null },
+    ...(trial?.choices ?? []).map((c, i): Shortcut => ({ key: String(i + 1), says: choiceInWords(c), act: () => say(i) })),
+  ];
+  const nextButton = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (given !== null) nextButton.current?.focus();
+  }, [given]);
+
+  return (
+    <>
+      <div className="flex items-start gap-2">
+        <p className="flex-1 text-soft">
+          A made voice sings; you say what was there, and are told. It grows harder while you are right, and settles where you are right
+          four times in five: that is your measure.
+        </p>
+        <Keys shortcuts={shortcuts} />
+      </div>
+      <div role="group" aria-label="What is asked" className="flex flex-wrap gap-2">
+        {EAR_TASKS.map((t) => (
+          <button
+            key={t}
+            className={`button ${t === task ? 'border-accent text-accent' : ''}`}
+            aria-pressed={t === task}
+            onClick={() => choose(t)}
+          >
+            {TASK_WORDS[t].name}
+          </button>
+        ))}
+      </div>
+      <section aria-label={TASK_WORDS[task].name} className="card flex flex-col gap-4">
+        <h2 className="text-2xl font-bold">{TASK_WORDS[task].asks}</h2>
+        <p className="text-sm text-soft">Now: {levelInWords(task, trial?.level ?? record.level)}.</p>
+        {trial ? (
+          <>
+            <div className="grid grid-cols-2 gap-2 sm:grid-cols-4" role="group" aria-label="Your answer">
+              {trial.choices.map((choice, i) => {
+                const shown = given !== null && i === trial.right;
+                return (
+                  <button
+                    key={i}
+                    className={`button min-h-16 text-lg ${shown ? 'border-accent text-accent' : ''} ${given === i && !isRight ? 'line-through' : ''}`}
+                    disabled={given !== null && !shown && given !== i}
+                    aria-keyshortcuts={String(i + 1)}
+                    onClick={() => say(i)}
+                  >
+                    {shown && <Check aria-hidden size={18} />} {choiceInWords(choice)}
+                  </button>
+                );
+              })}
+            </div>
+            <p role="status" className="min-h-7 text-lg">
+              {given !== null &&
+                (isRight ? 'Right.' : `It was ${choiceInWords(trial.choices[trial.right])}. Hear it once more, knowing that.`)}
+            </p>
+            <div className="flex flex-wrap gap-2">
+              <button
+                className={given === null ? 'button-main min-h-14' : 'button min-h-14'}
+                onClick={() => (clip.playing ? clip.stop() : void hear(trial))}
+              >
+                {clip.playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {clip.playing ? 'Stop' : 'Once more'}
+              </button>
+              {given !== null && (
+                <button ref={nextButton} className="button-main min-h-14" onClick={next}>
+                  <ArrowRight aria-hidden size={18} /> Next
+                </button>
+              )}
+            </div>
+          </>
+        ) : (
+          <button className="button-main min-h-16 self-start text-xl" onClick={next}>
+            <Play aria-hidden /> Play
+          </button>
+        )}
+        {(problem ?? clip.problem) && <Notice>{problem ?? clip.problem}</Notice>}
+      </section>
+      <section aria-label="Your measure" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <p className="min-w-0 flex-1" data-testid="measure">
+          {record.answers === 0 ? 'Nothing answered yet.' : `${record.right} of ${record.answers} right. ${standingInWords(task, record)}`}
+        </p>
+        {record.answers > 0 && (
+          <button className="button" onClick={() => (choose(task), forget(task))}>
+            Begin anew
+          </button>
+        )}
+      </section>
+      <p className="text-sm text-soft">The voices are made, so the answer is known; your measure stays in this browser.</p>
+    </>
+  );
+}
