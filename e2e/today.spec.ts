@@ -192,5 +192,15 @@ test('a rehearsal told on the phone takes from the day’s practice, and stands 
   await page.getByRole('button', { name: 'Ten-minute re-check' }).click();
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByTestId('voice-today')).toContainText('rehearsal, 120 min');
+
+  // It was no rehearsal after all: the day is as it was, and the log says nothing of it.
+  const sent = singer.waitForResponse((r) => r.request().method() === 'POST' && r.url().endsWith('/entries'));
+  await singer.getByRole('button', { name: 'Told by mistake: rehearsal, 120 min' }).click();
+  expect((await sent).ok()).toBe(true);
+  await expect(singer.getByTestId('day-bent')).toHaveCount(0);
+  expect(await planned()).toBe(usual);
+  await openSinger(page, 'Maren Quill', 'Progress');
+  await expect(page.getByTestId('entry').first()).toBeVisible();
+  await expect(page.getByTestId('entry').filter({ hasText: 'rehearsal' })).toHaveCount(0);
   await context.close();
 });

@@ -1,5 +1,6 @@
 import { format, subDays } from 'date-fns';
 import { and, asc, eq, gte } from 'drizzle-orm';
+import { asItStands } from '../core/practice/elsewhere';
 import type { Entry } from '../core/practice/types';
 import { StudioTx } from './client';
 import { practice } from './schema';
@@ -10,7 +11,7 @@ const LATELY_DAYS = 60;
 /** The first day of what counts as lately. */
 export const lately = (): string => format(subDays(new Date(), LATELY_DAYS), 'yyyy-MM-dd');
 
-/** A singer's log from a day on, oldest first. */
+/** A singer's log from a day on as it stands, oldest first. */
 export async function practiceOf({ db, studioId }: StudioTx, singerId: string, fromDay = '0001-01-01'): Promise<Entry[]> {
   const rows = await db
     .select({
@@ -25,12 +26,14 @@ export async function practiceOf({ db, studioId }: StudioTx, singerId: string, f
     .from(practice)
     .where(and(eq(practice.studioId, studioId), eq(practice.singerId, singerId), gte(practice.day, fromDay)))
     .orderBy(asc(practice.at));
-  return rows.map(({ answer, granted, ...r }) => ({
-    ...r,
-    at: r.at.toISOString(),
-    ...(answer ? { answer } : {}),
-    ...(granted ? { granted } : {}),
-  }));
+  return asItStands(
+    rows.map(({ answer, granted, ...r }) => ({
+      ...r,
+      at: r.at.toISOString(),
+      ...(answer ? { answer } : {}),
+      ...(granted ? { granted } : {}),
+    })),
+  );
 }
 
 /** Add lines to a singer's log; one that is there already stays as it is. */

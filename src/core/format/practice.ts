@@ -59,11 +59,14 @@ const Check = z.object({
   checked: z.partialRecord(z.enum(CHECKED.map((c) => c.id)), z.number().min(-1000).max(1000)),
 });
 
-const Elsewhere = z.object({
-  kind: z.literal('elsewhere'),
-  where: z.enum(ELSEWHERE_IDS),
-  minutes: z.number().int().min(1).max(MOST_ELSEWHERE_MIN),
-});
+const Elsewhere = z
+  .object({
+    kind: z.literal('elsewhere'),
+    where: z.enum(ELSEWHERE_IDS),
+    minutes: z.number().int().min(0).max(MOST_ELSEWHERE_MIN),
+    instead: z.uuid().optional(),
+  })
+  .refine(({ minutes, instead }) => minutes > 0 || instead, 'Other singing lasts a minute at least.');
 
 /** A line of a singer's log, as it is sent, kept and taken along. */
 export const EntryShape = z.object({

@@ -1,7 +1,7 @@
 import { EntryShape } from '../format/practice';
 import { logOfVoice, VoiceFile } from '../format/voice-file';
 import { dayLater } from '../plan/days';
-import { elsewhereInWords, otherSinging } from './elsewhere';
+import { asItStands, elsewhereInWords, otherSinging } from './elsewhere';
 import { noticesOf, returnShare, saidToday } from './health';
 import { daysOf } from './log';
 import { lineOn } from './made-log';
@@ -43,6 +43,18 @@ test('it is no practice, no answer about health and no stop; in the log it stand
   ]);
   expect(standing(log, DAY)).toMatchObject({ stopped: null, lighter: null, asked: false });
   expect(elsewhereInWords({ kind: 'elsewhere', where: 'teaching', minutes: 45 })).toBe('teaching, or long talking, 45 min');
+});
+
+test('told by mistake it stands no more, wherever it was sent first; nothing else can be unsaid by it', () => {
+  const [choir, show] = [told('choir', 90), told('show', 120)];
+  const mistake = lineOn(DAY, { kind: 'elsewhere', where: 'show', minutes: 0, instead: show.id });
+  expect(asItStands([choir, show, mistake])).toEqual([choir]);
+  expect(asItStands([mistake, show, choir])).toEqual([choir]);
+  const less = lineOn(DAY, { kind: 'elsewhere', where: 'show', minutes: 30, instead: show.id });
+  expect(asItStands([show, less])).toEqual([less]);
+  const pain = lineOn(DAY, { kind: 'before', hoarse: false, ill: false, pain: true, tired: false });
+  expect(asItStands([pain, { ...mistake, what: { kind: 'elsewhere', where: 'show', minutes: 0, instead: pain.id } }])).toEqual([pain]);
+  expect(EntryShape.parse(mistake)).toEqual(mistake);
 });
 
 test('a line of it is taken as it is sent, and from a voice file; what is no such line is refused', () => {

@@ -29,7 +29,13 @@ const LIGHT_AFTER_MIN = 60;
 const HALF = 0.5;
 const AFTER = 0.7;
 
-const isElsewhere = (e: Entry): e is Entry & { what: Elsewhere } => e.what.kind === 'elsewhere';
+export const isElsewhere = (e: Entry): e is Entry & { what: Elsewhere } => e.what.kind === 'elsewhere';
+/** The log as it stands: without lines of other singing that others stand instead of. The log itself only grows. */
+export function asItStands(log: readonly Entry[]): Entry[] {
+  const replaced = new Set(log.flatMap((e) => (isElsewhere(e) && e.what.instead ? [e.what.instead] : [])));
+  return log.filter((e) => !isElsewhere(e) || (!replaced.has(e.id) && e.what.minutes > 0));
+}
+
 /** A day's lines of other singing. */
 export const elsewhereOn = (log: readonly Entry[], day: string): Elsewhere[] =>
   log.flatMap((e) => (e.day === day && isElsewhere(e) ? [e.what] : []));

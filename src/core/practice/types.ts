@@ -30,6 +30,8 @@ export interface Elsewhere {
   kind: 'elsewhere';
   where: ElsewhereId;
   minutes: number;
+  /** The line of this kind that it stands instead of; with no minutes, that one was told by mistake. */
+  instead?: string;
 }
 
 /** One exercise practised, measured or not. */

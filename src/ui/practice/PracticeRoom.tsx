@@ -16,7 +16,8 @@ import { type Model, modelsOf } from '../../core/exercise/model';
 import { keepForOffline } from './keep-for-offline';
 import { modelPath } from './HearModels';
 import { beltMinutes } from '../../core/practice/belt';
-import { otherSinging } from '../../core/practice/elsewhere';
+import { isElsewhere, otherSinging } from '../../core/practice/elsewhere';
+import { dayLater } from '../../core/plan/days';
 import { noticesOf, returnShare, saidToday } from '../../core/practice/health';
 import type { PlanItem } from '../../core/plan/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
@@ -297,7 +298,13 @@ export function PracticeRoom({ token, view }: Props) {
             />
           )}
           {!set && view.voice && <Songs songs={view.songs} rest={songsToday} onChoose={setOpen} />}
-          {!set && <SangElsewhere today={today} onTell={log.add} />}
+          {!set && (
+            <SangElsewhere
+              today={today}
+              told={log.entries.filter(isElsewhere).filter((e) => e.day === today || e.day === dayLater(today, -1))}
+              onTell={log.add}
+            />
+          )}
           {assignment && !set && <ByHand items={assignment.items} today={today} onTell={log.add} />}
         </>
       )}

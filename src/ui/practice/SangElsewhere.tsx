@@ -1,19 +1,46 @@
 'use client';
 import { useState } from 'react';
-import { ELSEWHERE } from '../../core/practice/elsewhere';
-import { Elsewhere, ELSEWHERE_IDS, ElsewhereId } from '../../core/practice/types';
+import { ELSEWHERE, elsewhereInWords } from '../../core/practice/elsewhere';
+import { Elsewhere, ELSEWHERE_IDS, ElsewhereId, Entry } from '../../core/practice/types';
 import { WhenAndHowLong } from './WhenAndHowLong';
 
 const MINUTES = [15, 30, 45, 60, 90, 120, 180, 240, 360];
 
 /** Rehearsal, choir, a show, teaching: what else the voice did on a day, told by the singer. */
-export function SangElsewhere({ today, onTell }: { today: string; onTell: (what: Elsewhere, day: string) => void }) {
+export function SangElsewhere({
+  today,
+  told,
+  onTell,
+}: {
+  today: string;
+  /** What was told of today and yesterday. */
+  told: readonly (Entry & { what: Elsewhere })[];
+  onTell: (what: Elsewhere, day: string) => void;
+}) {
   const [where, setWhere] = useState<ElsewhereId>('rehearsal');
   const [minutes, setMinutes] = useState(60);
   const [day, setDay] = useState(today);
   return (
     <details>
       <summary className="min-h-11 cursor-pointer content-center font-semibold">Sang elsewhere?</summary>
+      {told.length > 0 && (
+        <ul aria-label="Told of today and yesterday" className="mb-2 flex flex-col gap-1">
+          {told.map(({ id, day: of, what }) => (
+            <li key={id} className="flex items-center gap-2">
+              <span className="flex-1">
+                {of === today ? 'Today' : 'Yesterday'}: {elsewhereInWords(what)}
+              </span>
+              <button
+                className="button-small min-h-11"
+                aria-label={`Told by mistake: ${elsewhereInWords(what)}`}
+                onClick={() => onTell({ ...what, minutes: 0, instead: id }, of)}
+              >
+                By mistake
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       <form
         aria-label="Sang elsewhere"
         className="flex flex-col gap-2"

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { asItStands } from '../../core/practice/elsewhere';
 import type { Entry } from '../../core/practice/types';
 import { adoptLines } from '../../sync/earlier';
 import { NOTHING_WAITS } from '../../sync/lane';
@@ -46,7 +47,7 @@ export function usePracticeLog(token: string, given: Entry[], assignmentId: stri
 
   const entries = useMemo(() => {
     const known = new Set(given.map((e) => e.id));
-    return [...given, ...local.filter((e) => !known.has(e.id))];
+    return asItStands([...given, ...local.filter((e) => !known.has(e.id))]);
   }, [given, local]);
   return { entries, waiting, refused, add, discard };
 }
