@@ -18,6 +18,16 @@ function parsePort() {
   return port;
 }
 
+const MOST_WEB_PROCESSES = 32;
+
+function parseWebProcesses() {
+  const text = process.env.WENDEL_WEB_PROCESSES ?? '1';
+  const processes = Number(text);
+  if (!Number.isInteger(processes) || processes < 1 || processes > MOST_WEB_PROCESSES)
+    throw new Error(`WENDEL_WEB_PROCESSES is "${text}": set it to a number from 1 to ${MOST_WEB_PROCESSES}, about one for each core.`);
+  return processes;
+}
+
 /** One start per data folder: two would share one database cluster. */
 async function claim(data) {
   const path = join(data, 'running.json');
@@ -37,6 +47,7 @@ command(async () => {
   checkNode();
   if (!ROLES.includes(role)) throw new Error(`There is no role ${role}: take one of ${ROLES.join(', ')}.`);
   const port = parsePort();
+  const processes = parseWebProcesses();
   const url = `http://localhost:${port}`;
   ensurePackages();
   const { dataFolder, ensureRoles, foreignServer, joinedServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');
@@ -101,7 +112,7 @@ command(async () => {
     parts = supervise(
       [
         { role: 'worker', name: 'The analysis', start: () => startPart([programs.worker], running) },
-        { role: 'web', name: 'The web server', start: () => startWeb(port, web, dev) },
+        { role: 'web', name: 'The web server', start: () => startWeb(port, web, { dev, processes }) },
       ].filter((part) => role === 'all' || role === part.role),
       (processes) => publish(url, processes),
     );

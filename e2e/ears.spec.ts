@@ -2,7 +2,7 @@ import { answered, NO_ANSWERS } from '../src/core/ears/staircase';
 import { makeTrial } from '../src/core/ears/trial';
 import { Client } from 'pg';
 import { databaseUrls } from '../bin/lib/postgres.mjs';
-import { COPY, expect, test } from './browser';
+import { COPY, expect, NOBODY, practiceLink, test } from './browser';
 
 test('an ear is asked by keyboard, told what was there, led from plain to hard, and keeps its measure', async ({ page }) => {
   // Known questions: the page draws its seeds by this.
@@ -28,7 +28,7 @@ test('an ear is asked by keyboard, told what was there, led from plain to hard, 
   await expect(page.getByText('Right.', { exact: true })).toHaveCount(0);
   const second = makeTrial('place', answered(NO_ANSWERS, true).level, 2 ** 30);
   await page.keyboard.press(String(((second.right + 1) % 4) + 1));
-  await expect(page.getByText(/^It was [A-G]#?\d\./)).toBeVisible();
+  await expect(page.getByText(/^The answer: [A-G]#?\d\./)).toBeVisible();
   await expect(answers.nth(second.right).locator('svg')).toHaveCount(1);
   await expect(measure).toContainText('1 of 2 right');
 
@@ -96,4 +96,38 @@ test('a slide of the studio’s own is heard blind and answered by keyboard; the
     await db.query('delete from ear_answer');
     await db.end();
   }
+});
+
+test('a singer trains their ear on the phone: no figures, nothing told to anybody, without a network too', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const address = await practiceLink(page, 'Maren Quill');
+  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, storageState: NOBODY });
+  const singer = await context.newPage();
+  await singer.addInitScript(() => (Math.random = () => 0.5));
+  await singer.goto(address);
+  await singer.getByText('Train your ear').click();
+  await expect(singer.getByRole('group', { name: 'What is asked' }).getByRole('button')).toHaveText([
+    'Which is louder',
+    'Chest or head',
+    'Name it',
+  ]);
+  const told: string[] = [];
+  singer.on('request', (r) => void (r.method() !== 'GET' && told.push(r.url())));
+  const { right } = makeTrial('louder', NO_ANSWERS.level, 2 ** 30);
+  const answers = singer.getByRole('group', { name: 'Your answer' }).getByRole('button');
+  await singer.getByRole('button', { name: 'Play' }).click();
+  await expect(singer.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await answers.nth(1 - right).click();
+  await expect(singer.getByText(/^The answer: the (first|second)\./)).toBeVisible();
+  await context.setOffline(true);
+  await singer.getByRole('button', { name: 'Next' }).click();
+  await expect(singer.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await answers.nth(right).click();
+  await expect(singer.getByText('Right.', { exact: true })).toBeVisible();
+  await expect(singer.getByTestId('measure')).toHaveCount(0);
+  expect(told).toEqual([]);
+  await context.close();
 });

@@ -11,7 +11,13 @@ export interface Joined {
 }
 
 /** Begin one part of Wendel on a database that is looked after elsewhere (host:port), with the secrets of the first machine. */
-export async function joinPart(of: { role: 'web' | 'worker'; port?: number; database: string; secrets: string }): Promise<Joined> {
+export async function joinPart(of: {
+  role: 'web' | 'worker';
+  port?: number;
+  database: string;
+  secrets: string;
+  env?: Record<string, string>;
+}): Promise<Joined> {
   const child = spawn(process.execPath, ['bin/start.mjs', '--role', of.role], {
     stdio: ['ignore', 'pipe', 'pipe'],
     detached: true,
@@ -23,6 +29,7 @@ export async function joinPart(of: { role: 'web' | 'worker'; port?: number; data
       WENDEL_SECRETS: of.secrets,
       DATABASE_URL: `postgres://${of.database}/wendel`,
       WENDEL_SIGN_UP: 'open',
+      ...of.env,
     },
   });
   let said = '';

@@ -1,6 +1,6 @@
 import { APIRequestContext, request as http } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { createServer, request as ask } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -15,8 +15,8 @@ import { joinPart } from './joined';
 import { addSinger, COACH, COPY, expect, NOBODY, signIn, test } from './browser';
 
 /** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
-const joined = (role: 'web' | 'worker', port = 3000) =>
-  joinPart({ role, port, database: new URL(databaseUrls(COPY.data).appUrl).host, secrets: join(COPY.data, 'settings.json') });
+const joined = (role: 'web' | 'worker', port = 3000, env: Record<string, string> = {}) =>
+  joinPart({ role, port, database: new URL(databaseUrls(COPY.data).appUrl).host, secrets: join(COPY.data, 'settings.json'), env });
 
 /** A plain proxy that hands requests to two web servers in turn. */
 async function proxy(ports: number[]) {
@@ -113,6 +113,48 @@ test('two web and two analysis processes on one database, behind a proxy, are on
   }
 });
 
+/** The processes that listen at a port and answer requests, by their parent. */
+const webProcesses = (parent: number) =>
+  readdirSync('/proc')
+    .filter((pid) => /^\d+$/.test(pid))
+    .filter((pid) => {
+      try {
+        const stat = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
+        return Number(stat[1]) === parent && stat[0] !== 'Z';
+      } catch {
+        return false;
+      }
+    })
+    .map(Number);
+
+test('several web processes share one port: one that dies is replaced while the others answer, and all go together', async () => {
+  const port = await freePort();
+  const web = await joined('web', port, { WENDEL_WEB_PROCESSES: '2' });
+  const answers = () =>
+    fetch(`http://127.0.0.1:${port}/api/health?ready`).then(
+      (answer) => answer.ok,
+      () => false,
+    );
+  try {
+    const [shared] = webProcesses(web.pid);
+    await expect.poll(() => webProcesses(shared).length).toBe(2);
+    const [one, other] = webProcesses(shared);
+    process.kill(one, 'SIGKILL');
+    await expect.poll(() => webProcesses(shared).includes(one)).toBe(false);
+    await expect.poll(answers).toBe(true);
+    await expect.poll(() => webProcesses(shared).length).toBe(2);
+    expect(webProcesses(shared)).toContain(other);
+    // Their parent gone, they go, and are begun anew by whoever started it.
+    process.kill(shared, 'SIGKILL');
+    await expect.poll(() => webProcesses(web.pid).filter((pid) => pid !== shared).length).toBe(1);
+    await expect.poll(answers).toBe(true);
+    expect(existsSync(`/proc/${other}`)).toBe(false);
+  } finally {
+    await web.stop();
+  }
+  expect(await answers()).toBe(false);
+});
+
 test('a part that joins says what it lacks, and a second Wendel takes no database from the first', async () => {
   const start = async (env: Record<string, string>, ...words: string[]) => {
     const child = spawn(process.execPath, ['bin/start.mjs', ...words], {
@@ -131,6 +173,7 @@ test('a part that joins says what it lacks, and a second Wendel takes no databas
     return `${code} ${said}`;
   };
   expect(await start({ DATABASE_URL: '' }, '--role', 'web')).toMatch(/^1 [^]*To join as web/);
+  expect(await start({ WENDEL_WEB_PROCESSES: 'many' })).toMatch(/^1 [^]*WENDEL_WEB_PROCESSES is "many"/);
   expect(await start({}, '--role', 'kitchen')).toMatch(/^1 [^]*no role kitchen/);
   const { ownerUrl } = databaseUrls(COPY.data);
   expect(await start({ DATABASE_URL: ownerUrl })).toMatch(/^1 [^]*used by another Wendel/);

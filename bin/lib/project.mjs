@@ -46,7 +46,7 @@ export async function stopLeftParts(record) {
   for (const pid of parts) {
     try {
       // A number may have been used again since.
-      if (/next-server|main\.mjs/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))) {
+      if (/next-server|web\.mjs|main\.mjs/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))) {
         process.kill(-pid, 'SIGKILL');
         // Its port is free only when it's gone.
         while (existsSync(`/proc/${pid}`)) await new Promise((resolve) => setTimeout(resolve, 20));

@@ -1,7 +1,7 @@
 // Starts and stops the long-running parts: web server and analysis worker.
 import { spawn, spawnSync } from 'node:child_process';
 import { createServer } from 'node:net';
-import { basename } from 'node:path';
+import { basename, join } from 'node:path';
 import { root } from './project.mjs';
 import { nextBin } from './build.mjs';
 
@@ -44,10 +44,11 @@ export async function stopPart(child) {
  */
 const KEEP_ALIVE_MS = 75_000;
 
-export const startWeb = (port, env, dev = false) =>
+/** The web server: one process, or (`processes`) several on one port. */
+export const startWeb = (port, env, { dev = false, processes = 1 } = {}) =>
   startPart(
     [
-      nextBin,
+      ...(processes > 1 && !dev ? [join(root, 'bin/web.mjs'), String(processes)] : [nextBin]),
       ...(dev ? ['dev'] : ['start', '--keepAliveTimeout', String(KEEP_ALIVE_MS)]),
       ...['-p', String(port), '-H', process.env.WENDEL_LISTEN || '127.0.0.1'],
     ],

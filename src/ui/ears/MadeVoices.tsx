@@ -13,10 +13,13 @@ import { choiceInWords, levelInWords, standingInWords, TASK_WORDS } from './word
 
 const newSeed = () => Math.floor(Math.random() * 2 ** 31);
 
-/** A coach's ear, trained and measured: a simulated voice sings, the coach says what was there, and is told; from plain to hard. */
-export function MadeVoices() {
+/**
+ * An ear, trained and measured: a simulated voice sings, the listener says what was there, and is told; from plain to hard. `gentle`, for
+ * singers: as hard as they are right, without figures.
+ */
+export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: readonly EarTask[]; gentle?: boolean }) {
   const { records, answer, forget } = useEars();
-  const [task, setTask] = useState<EarTask>('place');
+  const [task, setTask] = useState<EarTask>(tasks[0]);
   const [trial, setTrial] = useState<Trial | null>(null);
   const [given, setGiven] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -67,15 +70,17 @@ export function MadeVoices() {
 
   return (
     <>
-      <div className="flex items-start gap-2">
-        <p className="flex-1 text-soft">
-          A made voice sings; you say what was there, and are told. It grows harder while you are right, and settles where you are right
-          four times in five: that is your measure.
-        </p>
-        <Keys shortcuts={shortcuts} />
-      </div>
+      {!gentle && (
+        <div className="flex items-start gap-2">
+          <p className="flex-1 text-soft">
+            A made voice sings; you say what was there, and are told. It grows harder while you are right, and settles where you are right
+            four times in five: that is your measure.
+          </p>
+          <Keys shortcuts={shortcuts} />
+        </div>
+      )}
       <div role="group" aria-label="What is asked" className="flex flex-wrap gap-2">
-        {EAR_TASKS.map((t) => (
+        {tasks.map((t) => (
           <button
             key={t}
             className={`button ${t === task ? 'border-accent text-accent' : ''}`}
@@ -88,7 +93,7 @@ export function MadeVoices() {
       </div>
       <section aria-label={TASK_WORDS[task].name} className="card flex flex-col gap-4">
         <h2 className="text-2xl font-bold">{TASK_WORDS[task].asks}</h2>
-        <p className="text-sm text-soft">Now: {levelInWords(task, trial?.level ?? record.level)}.</p>
+        {!gentle && <p className="text-sm text-soft">Now: {levelInWords(task, trial?.level ?? record.level)}.</p>}
         {trial ? (
           <>
             <div className="grid grid-cols-2 gap-2 sm:grid-cols-4" role="group" aria-label="Your answer">
@@ -109,7 +114,7 @@ export function MadeVoices() {
             </div>
             <p role="status" className="min-h-7 text-lg">
               {given !== null &&
-                (isRight ? 'Right.' : `It was ${choiceInWords(trial.choices[trial.right])}. Hear it once more, knowing that.`)}
+                (isRight ? 'Right.' : `The answer: ${choiceInWords(trial.choices[trial.right])}. Hear it once more, knowing that.`)}
             </p>
             <div className="flex flex-wrap gap-2">
               <button
@@ -132,17 +137,23 @@ export function MadeVoices() {
         )}
         {(problem ?? clip.problem) && <Notice>{problem ?? clip.problem}</Notice>}
       </section>
-      <section aria-label="Your measure" className="flex flex-wrap items-center gap-x-4 gap-y-1">
-        <p className="min-w-0 flex-1" data-testid="measure">
-          {record.answers === 0 ? 'Nothing answered yet.' : `${record.right} of ${record.answers} right. ${standingInWords(task, record)}`}
-        </p>
-        {record.answers > 0 && (
-          <button className="button" onClick={() => (choose(task), forget(task))}>
-            Begin anew
-          </button>
-        )}
-      </section>
-      <p className="text-sm text-soft">The voices are made, so the answer is known; your measure stays in this browser.</p>
+      {!gentle && (
+        <>
+          <section aria-label="Your measure" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            <p className="min-w-0 flex-1" data-testid="measure">
+              {record.answers === 0
+                ? 'Nothing answered yet.'
+                : `${record.right} of ${record.answers} right. ${standingInWords(task, record)}`}
+            </p>
+            {record.answers > 0 && (
+              <button className="button" onClick={() => (choose(task), forget(task))}>
+                Begin anew
+              </button>
+            )}
+          </section>
+          <p className="text-sm text-soft">The voices are made, so the answer is known; your measure stays in this browser.</p>
+        </>
+      )}
     </>
   );
 }

@@ -38,6 +38,7 @@ import { Sets } from './Sets';
 import { SongPlayer } from './SongPlayer';
 import { MySong, Songs } from './Songs';
 import { usePracticeLog } from './usePracticeLog';
+import { TrainYourEar } from './TrainYourEar';
 import { VoiceCheck } from './VoiceCheck';
 
 type Item = PlanItem & { exercise: Exercise };
@@ -324,6 +325,7 @@ export function PracticeRoom({ token, view }: Props) {
       )}
       {!playing && !singing && (
         <>
+          <TrainYourEar />
           <History entries={log.entries} />
           <Privacy consent={singer.consent} keepMonths={keepMonths} />
         </>
