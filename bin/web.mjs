@@ -10,12 +10,12 @@ const MOST_DEATHS = 6;
 const WITHIN_MS = 60_000;
 
 const [count, ...args] = process.argv.slice(2);
-const deaths = [];
+let deaths = [];
 cluster.setupPrimary({ exec: nextBin, args });
 for (let i = 0; i < Number(count); i++) cluster.fork();
 cluster.on('exit', () => {
   const now = Date.now();
-  deaths.push(now);
-  if (deaths.filter((death) => now - death < WITHIN_MS).length >= MOST_DEATHS) process.exit(1);
+  deaths = [...deaths.filter((death) => now - death < WITHIN_MS), now];
+  if (deaths.length >= MOST_DEATHS) process.exit(1);
   setTimeout(() => cluster.fork(), PAUSE_MS);
 });

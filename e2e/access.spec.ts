@@ -224,6 +224,9 @@ const RULES: Record<string, Rule> = {
       return { path: `/api/ears/answers/${randomUUID()}`, body: { ...pass, takeId } };
     },
   ],
+  'DELETE /api/ears/answers': ['coach', page('/api/ears/answers')],
+  // One's own: somebody else's stays, whoever names it.
+  'DELETE /api/ears/answers/[answerId]': ['coach', page(`/api/ears/answers/${randomUUID()}`)],
   'PUT /api/practice/[entryId]': ['coach', async (t) => ({ path: `/api/practice/${await t.line()}`, body: { answer: 'Yes, softer.' } })],
   'PUT /api/models/[modelId]': ['coach', async (t) => ({ path: (await t.model()).path, body: modelWav })],
   'GET /api/models/[modelId]': ['reader', async (t) => ({ path: `/api/models/${(await t.model()).id}` })],
@@ -549,7 +552,7 @@ for (const way of Object.keys(RULES)) {
     const before = await contents(studioId);
     const answer = await tryAt(other, way, theirs);
     const namesOurs = /\[/.test(way) || way === 'POST /api/assignments' || way === 'POST /api/lessons';
-    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates|songs|models)\//.test(way))
+    if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates|songs|models|answers)\//.test(way))
       expect([way, [404, 409].includes(answer.status())]).toEqual([way, true]);
     expect(await contents(studioId)).toBe(before);
     if (answer.ok() && way !== 'POST /api/door/sign-out') expect(await answer.text()).not.toContain('Lio Fenn');

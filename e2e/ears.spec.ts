@@ -83,6 +83,13 @@ test('a slide of the studio’s own is heard blind and answered by keyboard; the
     await page.keyboard.press('4');
     await expect(told.first()).toHaveText('You: nothing changes.');
     await expect(compared).toContainText('2 passes so far');
+    // A slip is taken back; the next one is asked.
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('4');
+    await expect(compared).toContainText('3 passes so far');
+    await page.getByRole('button', { name: 'That was a slip' }).click();
+    await expect(compared).toContainText('2 passes so far');
+    await expect(page.getByTestId('told')).toHaveCount(0);
     await page.reload();
     await page.getByRole('button', { name: 'Our own singers' }).click();
     await expect(compared).toContainText('2 passes so far');
@@ -91,6 +98,9 @@ test('a slide of the studio’s own is heard blind and answered by keyboard; the
       { name: 'flip', n: 1 },
       { name: 'none', n: 1 },
     ]);
+    await page.getByRole('button', { name: 'Forget my answers' }).click();
+    await page.getByRole('button', { name: 'Forget them' }).click();
+    await expect(compared).toHaveText('Nothing to compare yet.');
   } finally {
     // The studio's maps rest on it: other tests know them as they were.
     await db.query('delete from ear_answer');

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { AskedPass } from '../core/ears/passes';
+import type { AskedPass, Ears } from '../core/ears/passes';
 import { ExerciseShape } from '../core/format/exercise';
 import { ProtocolShape } from '../core/format/lesson';
 import { SingerShape } from '../core/format/singer';
@@ -100,6 +100,9 @@ export const ROUTES = {
   /** Ways of slides to be heard blind, drawn anew each time. */
   'GET /api/ears/passes': { who: 'coach', answer: gives<AskedPass[]>() },
   'PUT /api/ears/answers/[answerId]': { who: 'coach', body: input.HeardInput, itsId: 'answerId', answer: gives<HeardBlind>() },
+  /** Of whoever asks: one, or all of them. */
+  'DELETE /api/ears/answers/[answerId]': { who: 'coach', answer: gives<Ears>() },
+  'DELETE /api/ears/answers': { who: 'coach', answer: gives<Ears>() },
 
   'POST /api/lessons': { who: 'coach', body: input.LessonInput, answer: gives<Made>() },
   'PUT /api/lessons/[lessonId]': { who: 'coach', body: input.LessonChange },

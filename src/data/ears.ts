@@ -83,6 +83,13 @@ export async function keepHeard(
     .onConflictDoNothing();
 }
 
+/** A coach's own words are forgotten: one of them, or all. */
+export async function forgetHeard({ db, studioId }: StudioTx, coachId: string, id?: string): Promise<void> {
+  await db
+    .delete(earAnswer)
+    .where(and(eq(earAnswer.studioId, studioId), eq(earAnswer.coachId, coachId), id === undefined ? undefined : eq(earAnswer.id, id)));
+}
+
 /** The machine hears a pass anew. */
 export async function setMachine({ db, studioId }: StudioTx, id: string, { name, midi }: PassWord): Promise<void> {
   await db

@@ -22,6 +22,7 @@ const viewSinger = entered(singers.viewSinger);
 const discardTake = entered(takes.discardTake);
 const passesToHear = entered(ears.passesToHear);
 const viewEars = entered(ears.viewEars);
+const takeBackHeard = entered(ears.takeBackHeard);
 const sayHeard = entered(ears.sayHeard);
 
 let mockMember: Member | null = null;
@@ -143,6 +144,21 @@ test('heard anew, the machine’s word on what was answered is in step; a take t
   as('marit', 'owner');
   await discardTake(takeIds[5]);
   expect(await heardBlindHere()).toEqual([]);
+});
+
+test('a coach takes back their own words, one or all, and nobody else’s', async () => {
+  as('ada');
+  await say(passOf(0, 0), NOTHING);
+  await say(passOf(1, 0), NOTHING);
+  as('bo');
+  await say(passOf(2, 0), NOTHING);
+  const { id } = (await owner.query("select id from ear_answer where coach_id = 'ada' limit 1")).rows[0];
+  expect((await takeBackHeard(id)).machine!.names.n).toBe(1);
+  expect(await heardBlindHere()).toHaveLength(3);
+  as('ada');
+  expect((await takeBackHeard(id)).machine!.names.n).toBe(1);
+  expect((await takeBackHeard(undefined)).machine).toBeNull();
+  expect((await heardBlindHere()).map((s) => s.coachId)).toEqual(['bo']);
 });
 
 test('another studio sees none of it', async () => {

@@ -4,7 +4,7 @@ import type { HeardBlind } from '../contract/answers';
 import { AskedPass, candidatesOf, drawPasses, Ears, earsOf, isSamePass, machineOn } from '../core/ears/passes';
 import type { VoiceMap } from '../core/map/types';
 import { StudioTx } from '../data/client';
-import { heardBlind, heardBlindOf, keepHeard, keptPassaggi, setMachine, slidesToHear } from '../data/ears';
+import { forgetHeard, heardBlind, heardBlindOf, keepHeard, keptPassaggi, setMachine, slidesToHear } from '../data/ears';
 import { analysisOf, findTake, takesOfSinger } from '../data/takes';
 import type { Context } from './context';
 import { Refusal } from './refusal';
@@ -43,6 +43,12 @@ export async function sayHeard(ctx: Context, { id, word, ...pass }: z.infer<type
   const said = await heardBlind(tx);
   const others = said.filter((s) => s.coachId !== earOf(ctx) && isSamePass(s.pass, pass)).map((s) => s.word);
   return { machine, others, ears: earsOf(said, earOf(ctx)) };
+}
+
+/** A slip: whoever asks takes one word of theirs back, or (without `id`) all of them. How their ears compare now. */
+export async function takeBackHeard(ctx: Context, id?: string): Promise<Ears> {
+  await forgetHeard(ctx.tx, earOf(ctx), id);
+  return viewEars(ctx);
 }
 
 /** A voice was heard anew: what the machine says of its passes that coaches have heard blind is brought in step. */

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Ears, PASS_NAMES } from '../../core/ears/passes';
 import { comparedInWords, PASS_WORDS } from './words';
 
@@ -8,7 +9,8 @@ const WITH = [
 ] as const;
 
 /** How far a coach's ears agree with the machine's, with other coaches', and with their own of a month before. */
-export function EarsCompared({ ears }: { ears: Ears }) {
+export function EarsCompared({ ears, onForget }: { ears: Ears; onForget: () => void }) {
+  const [sure, setSure] = useState(false);
   const asked = PASS_NAMES.filter((name) => ears.byName[name]);
   return (
     <section aria-label="How ears compare" className="flex flex-col gap-3">
@@ -49,6 +51,22 @@ export function EarsCompared({ ears }: { ears: Ears }) {
         Kappa is 0 where you agree as chance would have it, 1 where you agree on all. A kind of change that the machine hears and coaches
         here, asked blind, do not, weighs less on every map of the studio; your marks and pins stand as they are.
       </p>
+      {ears.machine &&
+        (sure ? (
+          <div className="flex flex-wrap items-center gap-2" role="alert">
+            <p>All your answers are forgotten, and weigh nothing any more.</p>
+            <button className="button" onClick={() => (setSure(false), onForget())}>
+              Forget them
+            </button>
+            <button className="button" onClick={() => setSure(false)}>
+              Keep them
+            </button>
+          </div>
+        ) : (
+          <button className="button self-start" onClick={() => setSure(true)}>
+            Forget my answers
+          </button>
+        ))}
     </section>
   );
 }

@@ -20,6 +20,8 @@ const SOUNDS_MS = 700;
 
 /** What was answered to a pass, and what others hear in it. */
 interface Told extends Omit<HeardBlind, 'ears'> {
+  /** Of the answer. */
+  id: string;
   own: PassWord;
 }
 
@@ -74,7 +76,19 @@ export function OurTakes({ before }: { before: Ears }) {
       const body = { id: crypto.randomUUID(), takeId, startS, endS, direction, word: own };
       const heard = await ask('PUT /api/ears/answers/[answerId]', { params: { answerId: body.id }, body });
       setEars(heard.ears);
-      setTold({ own, machine: heard.machine, others: heard.others });
+      setTold({ id: body.id, own, machine: heard.machine, others: heard.others });
+    });
+  const slip = () =>
+    during(async () => {
+      setEars(await ask('DELETE /api/ears/answers/[answerId]', { params: { answerId: told!.id } }));
+      await next();
+    });
+  const forgetAll = () =>
+    during(async () => {
+      setEars(await ask('DELETE /api/ears/answers'));
+      setPasses(null);
+      setName(null);
+      setTold(null);
     });
   const call = (of: PassName) => {
     if (!pass || told || busy) return;
@@ -180,6 +194,11 @@ export function OurTakes({ before }: { before: Ears }) {
                   <ArrowRight aria-hidden size={18} /> Next
                 </button>
               )}
+              {told && (
+                <button className="button min-h-14" disabled={busy} onClick={() => void slip()}>
+                  That was a slip
+                </button>
+              )}
             </div>
           </>
         ) : passes ? (
@@ -194,7 +213,7 @@ export function OurTakes({ before }: { before: Ears }) {
         )}
         {problem && <Notice>{problem}</Notice>}
       </section>
-      <EarsCompared ears={ears} />
+      <EarsCompared ears={ears} onForget={() => void forgetAll()} />
     </>
   );
 }

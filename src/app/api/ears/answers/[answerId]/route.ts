@@ -1,5 +1,8 @@
 import { handle } from '@/server/handle';
 import { inPresentStudio } from '@/server/let-in';
-import { sayHeard } from '@/studio/ears';
+import { sayHeard, takeBackHeard } from '@/studio/ears';
 
-export const PUT = handle('PUT /api/ears/answers/[answerId]', ({ body }) => inPresentStudio(sayHeard, body));
+const PATH = '/api/ears/answers/[answerId]';
+
+export const PUT = handle(`PUT ${PATH}`, ({ body }) => inPresentStudio(sayHeard, body));
+export const DELETE = handle(`DELETE ${PATH}`, ({ params }) => inPresentStudio(takeBackHeard, params.answerId));
