@@ -11,21 +11,15 @@ const fresh = process.argv.includes('--fresh');
 const ROLES = ['all', 'web', 'worker'];
 const role = process.argv.includes('--role') ? process.argv[process.argv.indexOf('--role') + 1] : 'all';
 
-function parsePort() {
-  const text = process.env.PORT ?? '3000';
-  const port = Number(text);
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`PORT is "${text}": set it to a number from 1 to 65535.`);
-  return port;
-}
-
 const MOST_WEB_PROCESSES = 32;
 
-function parseWebProcesses() {
-  const text = process.env.WENDEL_WEB_PROCESSES ?? '1';
-  const processes = Number(text);
-  if (!Number.isInteger(processes) || processes < 1 || processes > MOST_WEB_PROCESSES)
-    throw new Error(`WENDEL_WEB_PROCESSES is "${text}": set it to a number from 1 to ${MOST_WEB_PROCESSES}, about one for each core.`);
-  return processes;
+/** A setting that is a whole number from 1 on. @throws Error that says what it may be. */
+function numberIn(name, usual, most, hint = '') {
+  const text = process.env[name] ?? usual;
+  const number = Number(text);
+  if (!Number.isInteger(number) || number < 1 || number > most)
+    throw new Error(`${name} is "${text}": set it to a number from 1 to ${most}${hint}.`);
+  return number;
 }
 
 /** One start per data folder: two would share one database cluster. */
@@ -46,8 +40,8 @@ async function claim(data) {
 command(async () => {
   checkNode();
   if (!ROLES.includes(role)) throw new Error(`There is no role ${role}: take one of ${ROLES.join(', ')}.`);
-  const port = parsePort();
-  const processes = parseWebProcesses();
+  const port = numberIn('PORT', '3000', 65535);
+  const processes = numberIn('WENDEL_WEB_PROCESSES', '1', MOST_WEB_PROCESSES, ', about one for each core');
   const url = `http://localhost:${port}`;
   ensurePackages();
   const { dataFolder, ensureRoles, foreignServer, joinedServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');

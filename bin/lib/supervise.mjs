@@ -2,7 +2,7 @@
 import { say } from './project.mjs';
 import { stopPart } from './run.mjs';
 
-const FIRST_PAUSE_MS = 200;
+export const FIRST_PAUSE_MS = 200;
 const LONGEST_PAUSE_MS = 5000;
 const LOOK_EVERY_MS = 500;
 /** So many deaths within this time are no accident. */
@@ -10,6 +10,16 @@ const MOST_DEATHS = 6;
 const WITHIN_MS = 60_000;
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Counts what dies: told of each death, it says whether there are too many of them within a minute. */
+export function countDeaths() {
+  let deaths = [];
+  return () => {
+    const now = Date.now();
+    deaths = [...deaths.filter((death) => now - death < WITHIN_MS), now];
+    return deaths.length >= MOST_DEATHS;
+  };
+}
 
 /** Start each part ({ name, start }) and start it again when it ends; `onChange` hears the processes that run. */
 export function supervise(wanted, onChange) {
@@ -21,7 +31,7 @@ export function supervise(wanted, onChange) {
 
   const tell = () => onChange([...running.values()]);
   const run = async ({ name, start }) => {
-    const deaths = [];
+    const tooMany = countDeaths();
     let wait = FIRST_PAUSE_MS;
     while (!stopping) {
       const child = start();
@@ -29,10 +39,7 @@ export function supervise(wanted, onChange) {
       tell();
       await child.done;
       if (stopping) return;
-      const now = Date.now();
-      deaths.push(now);
-      if (deaths.filter((d) => now - d < WITHIN_MS).length >= MOST_DEATHS)
-        return fail(new Error(`${name} stopped ${MOST_DEATHS} times within a minute: see the messages above.`));
+      if (tooMany()) return fail(new Error(`${name} stopped ${MOST_DEATHS} times within a minute: see the messages above.`));
       say(`${name} stopped by itself; starting it again. What was being done is done again; nothing is lost.`);
       await pause(wait);
       wait = Math.min(LONGEST_PAUSE_MS, 2 * wait);
