@@ -16,10 +16,16 @@ import { registerIn, takenAs } from '../core/song/taken';
 import { songVoice, SongVoice } from '../core/song/voice';
 import { isHigh, WAYS, waysFor } from '../core/song/ways';
 import { breakInWords, keyBecause, keyInWords, phraseInWords, riskInWords, songCautions } from '../core/song/words';
+import { namesFlats } from '../core/song/written';
 import { analyseTake } from '../core/take/analyse';
 
 const round = (x: number, by = 100) => Math.round(x * by) / by;
-const rangeJson = (low: number, high: number) => ({ low, high, lowName: noteName(low), highName: noteName(high) });
+const rangeJson = (low: number, high: number, flats = false) => ({
+  low,
+  high,
+  lowName: noteName(low, flats),
+  highName: noteName(high, flats),
+});
 const tessituraJson = ({ low, high, mean, histogram }: Tessitura) => ({
   ...rangeJson(low, high),
   mean: round(mean),
@@ -44,18 +50,19 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
   const keys = keysFor(song, voice);
   const original = keys.find((k) => k.original)!;
   const best = keys[0];
+  const { flats } = original;
   const phraseJson = (p: PhraseRisk) => ({
     bars: printed(song, p),
     seconds: round(p.seconds),
     risk: round(p.risk),
     level: p.level,
-    because: phraseInWords(p, voice),
+    because: phraseInWords(p, voice, flats),
     reasons: p.risks.map((r) => ({
       code: r.name,
       bar: barNo(song, r.bar),
       midi: r.midi,
       weight: round(r.weight),
-      says: riskInWords(r, voice),
+      says: riskInWords(r, voice, flats),
     })),
     ways: isHigh(song, p, voice, original.semitones)
       ? waysFor(song, p, voice, original.semitones).map(({ way, fit, sounds, says, dose, caution }) => ({
@@ -78,8 +85,8 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
     risk: round(k.risk),
     level: k.level,
     because: keyBecause(k, keys, song, voice),
-    range: rangeJson(k.tessitura.lowest, k.tessitura.highest),
-    tessitura: rangeJson(k.tessitura.low, k.tessitura.high),
+    range: rangeJson(k.tessitura.lowest, k.tessitura.highest, k.flats),
+    tessitura: rangeJson(k.tessitura.low, k.tessitura.high, k.flats),
     atTheChangeS: round(k.atTheChangeS),
     crossings: k.crossings.length,
     riskyPhrases: k.phrases.filter((p) => p.level === 'risky').length,
@@ -87,7 +94,9 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
       bar: barNo(song, d.bar),
       midi: d.midi,
       code: d.risk?.name ?? d.is,
-      because: d.risk ? riskInWords(d.risk, voice) : `${noteName(d.midi)}, its ${d.is === 'top' ? 'highest' : 'lowest'} note`,
+      because: d.risk
+        ? riskInWords(d.risk, voice, k.flats)
+        : `${noteName(d.midi, k.flats)}, its ${d.is === 'top' ? 'highest' : 'lowest'} note`,
     })),
   });
   const at = original.semitones;
@@ -103,7 +112,7 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
       ...rangeJson(voice.low, voice.high),
       changes: voice.changes.map((c) => ({ up: c.up, down: c.down, name: c.name, confidence: c.confidence })),
     },
-    range: rangeJson(original.tessitura.lowest, original.tessitura.highest),
+    range: rangeJson(original.tessitura.lowest, original.tessitura.highest, flats),
     tessitura: tessituraJson(original.tessitura),
     atTheChangeS: round(original.atTheChangeS),
     crossings: crossingsOf(song, phrasesOf(song), voice, at).map((c) => ({
@@ -154,7 +163,7 @@ function takeJson(song: Song, key: SongKey, voice: SongVoice, wav: Buffer) {
     followed: true,
     because:
       broke.length === 0
-        ? 'Nothing broke.'
+        ? `Nothing broke${bars.some((b) => b.untold) ? ' that can be told' : ''}.`
         : `${broke.length} bar${broke.length === 1 ? '' : 's'} broke; of ${risky.sung} called risky, ${risky.broke}; of ${record.safe.sung} called safe, ${record.safe.broke}.`,
     semitones: followed.semitones,
     tuningCents: followed.tuningCents,
@@ -174,9 +183,10 @@ function takeJson(song: Song, key: SongKey, voice: SongVoice, wav: Buffer) {
       bar: barNo(song, b.bar),
       called: b.called,
       sung: b.sung,
+      told: b.sung && !b.untold,
       broke: b.broke !== null,
       code: b.broke?.name ?? null,
-      because: b.broke && breakInWords(b.broke),
+      because: b.broke && breakInWords(b.broke, namesFlats(song, followed.semitones)),
       inTune: round(b.inTune),
     })),
     phrases: phrasesOf(song).map((p) => ({

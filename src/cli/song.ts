@@ -42,7 +42,9 @@ function inWords(said: ReturnType<typeof songJson>): string {
   if (said.take) {
     lines.push('', `The take: ${said.take.because}`);
     for (const b of said.take.bars.filter((b) => b.broke || b.called !== 'safe'))
-      lines.push(`  bar ${b.bar}: called ${b.called}, ${b.broke ? `broke: ${b.because}` : b.sung ? 'held' : 'not sung'}`);
+      lines.push(
+        `  bar ${b.bar}: called ${b.called}, ${b.broke ? `broke: ${b.because}` : !b.sung ? 'not sung' : b.told ? 'held' : 'not told, it leaps over the change'}`,
+      );
   }
   return `${lines.join('\n')}\n`;
 }

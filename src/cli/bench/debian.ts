@@ -14,13 +14,29 @@ const AUBIO = '/usr/bin/aubiopitch';
 
 export const missingPrograms = () => [CSOUND, AUBIO].filter((p) => !existsSync(p));
 
-function inFolder<T>(work: (folder: string) => T): T {
+export function inFolder<T>(work: (folder: string) => T): T {
   const folder = mkdtempSync(join(tmpdir(), 'wendel-bench-'));
   try {
     return work(folder);
   } finally {
     rmSync(folder, { recursive: true });
   }
+}
+
+/** What has not made its sound by then hangs. */
+const LONGEST_MS = 120_000;
+
+/** Run a program to its end and give what it printed. @throws Error with its last words where it fails or hangs. */
+export function ranProgram(program: string, args: readonly string[]): string {
+  const { status, signal, stdout, stderr } = spawnSync(program, args, {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
+    maxBuffer: 1 << 28,
+    timeout: LONGEST_MS,
+    killSignal: 'SIGKILL',
+  });
+  if (status !== 0) throw new Error(`${program} ended with ${signal ?? status}: ${stderr.slice(-400)}`);
+  return stdout;
 }
 
 /** One fof voice of Csound (formant wave functions: Rodet 1984): `score` lines are "start length from-hz to-hz vibrato-share". */
@@ -61,8 +77,7 @@ e
 </CsScore>
 </CsoundSynthesizer>`,
     );
-    const made = spawnSync(CSOUND, [file], { encoding: 'utf8' });
-    if (made.status !== 0) throw new Error(`csound failed: ${made.stderr.slice(-400)}`);
+    ranProgram(CSOUND, [file]);
     return readWav(readFileSync(wav));
   });
 }
@@ -147,9 +162,7 @@ export function aubioRivals(): Rival[][] {
             const wav = join(folder, 'take.wav');
             writeFileSync(wav, writeWav(pcm, 16));
             const args = ['-i', wav, '-r', String(pcm.sampleRate), '-p', method, '-B', '2048', '-H', String(HOP), '-s', String(silence)];
-            const lines = spawnSync(AUBIO, args, { encoding: 'utf8', maxBuffer: 1 << 28 })
-              .stdout.trim()
-              .split('\n');
+            const lines = ranProgram(AUBIO, args).trim().split('\n');
             const out = new Float32Array(framesOf(pcm));
             for (const line of lines) {
               const [time, hz] = line.trim().split(/\s+/).map(Number);

@@ -43,6 +43,8 @@ function performed(e: Exercise, way: Way, random: () => number): Verdict | null 
   const { bottom, top } = patternSpan(e);
   const crosses = keys.some((k) => k + bottom <= change - CROSSES_ST && k + top >= change + CROSSES_ST);
   if (keys.length === 0 || ((way === 'flip' || way === 'pulled') && !crosses)) return null;
+  // The simulated voice sings at one effort: where softer notes are asked for, that is not clean.
+  if (way === 'clean' && e.measure === 'softer-up') return null;
   // One note can't be droned.
   if (way === 'droned' && new Set(e.steps.map((s) => s.degree)).size === 1) return null;
   const tempo = e.tempo[1];

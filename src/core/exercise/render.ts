@@ -47,6 +47,14 @@ export function renderKey(exercise: Patterned, tonic: number, tempo: number): Ke
   };
 }
 
+/** The pitch that notes mean at a time, MIDI, in a slide as if it went evenly; null where none of them sounds. */
+export function meantAt(notes: readonly SoundingNote[], timeS: number): number | null {
+  const i = notes.findIndex((n) => timeS >= n.startS && timeS < n.endS);
+  if (i < 0) return null;
+  const [note, next] = [notes[i], notes[i + 1]];
+  return note.slide && next ? note.midi + ((next.midi - note.midi) * (timeS - note.startS)) / (note.endS - note.startS) : note.midi;
+}
+
 /** A written note: spelled pitch, duration in crotchets, whether a slide leads to the next. */
 export interface WrittenNote {
   letter: string;

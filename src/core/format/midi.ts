@@ -1,9 +1,6 @@
-import * as library from '@tonejs/midi';
 import { Patterned, renderKey } from '../exercise/render';
 import { Exercise } from '../exercise/types';
-
-// The package is a CommonJS one: plain Node shows its exports as `default` only, bundlers by name.
-const { Midi } = 'Midi' in library ? library : (library as { default: typeof import('@tonejs/midi') }).default;
+import { Midi } from './midi-library';
 
 const PIANO = 0;
 const VOICE_OOHS = 53;

@@ -1,10 +1,7 @@
-import * as library from '@tonejs/midi';
 import { Bar, secondsAt, Song, SongNote } from '../song/types';
+import { Midi } from './midi-library';
 import { MusicFileError } from './music-file';
 import { MOST_FILE_BYTES, SongFile, SongPart, tidyTempi } from './song-musicxml';
-
-// The package is a CommonJS one: plain Node shows its exports as `default` only, bundlers by name.
-const { Midi } = 'Midi' in library ? library : (library as { default: typeof import('@tonejs/midi') }).default;
 
 const PERCUSSION = 9;
 /** Two notes sound at once when they overlap by more than this, crotchets: players let keys go late. */
@@ -31,7 +28,7 @@ const onGrid = (beats: number): number => {
 export function songFromMidi(bytes: Uint8Array, wanted?: string): SongFile {
   if (bytes.length > MOST_FILE_BYTES)
     throw new MusicFileError(`This file is larger than ${MOST_FILE_BYTES / 1e6} MB: export the melody alone and try again.`);
-  let file: library.Midi;
+  let file: InstanceType<typeof Midi>;
   try {
     // A copy: the library reads the buffer behind a view from its beginning.
     file = new Midi(bytes.slice().buffer);
@@ -82,7 +79,7 @@ export function songFromMidi(bytes: Uint8Array, wanted?: string): SongFile {
   };
 }
 
-type Track = library.Midi['tracks'][number];
+type Track = InstanceType<typeof Midi>['tracks'][number];
 
 function partOf(track: Track, i: number, ppq: number): SongPart {
   const sung = track.channel === PERCUSSION ? [] : track.notes;

@@ -68,7 +68,9 @@ export type Chosen = z.infer<typeof ChosenShape>;
 /** A key a take was sung in, as it comes in an address. */
 export const SungShape = z.object({ id: z.uuid(), semitones: z.number().int().min(-36).max(36) });
 
-export const PredictedShape = z.array(z.object({ bar: z.number().int().min(0).max(MOST_BARS), called: z.enum(LEVELS) })).max(MOST_BARS);
+export const PredictedShape = z
+  .array(z.object({ bar: z.number().int().min(0).max(MOST_BARS), called: z.enum(LEVELS), leaps: z.literal(true).optional() }))
+  .max(MOST_BARS);
 
 /** What was heard of a take of a song. */
 export const HeardShape = z.object({
@@ -97,6 +99,7 @@ export const HeardShape = z.object({
             bar: z.number().int(),
             called: z.enum(LEVELS),
             sung: z.boolean(),
+            untold: z.literal(true).optional(),
             broke: z.object({ name: z.enum(BREAKS), midi: z.number(), timeS: z.number() }).nullable(),
             inTune: z.number(),
             notes: z.number().int(),

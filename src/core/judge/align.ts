@@ -1,6 +1,7 @@
-import { KeyInTime, renderKey, SoundingNote } from '../exercise/render';
+import { KeyInTime, meantAt, renderKey, SoundingNote } from '../exercise/render';
 import { median, quantile } from '../signal/stats';
 import type { Trace } from '../take/types';
+import { NEAR_ST, OCTAVE_ST, putRight, shiftTo } from './misread';
 import type { Asked, KeyHeard, NoteHeard } from './types';
 
 /** The first key may begin so much before, and so much after, where the follow-along has it: a take begins with its chord, or with the voice. */
@@ -19,6 +20,8 @@ const FAR_ST = 3;
 /** Costs of a frame: a wrong pitch at most, silence in a note, voice where none was asked. */
 const MOST_OFF_ST = 4;
 const SILENT = 0.8;
+/** A pitch misread by a whole ratio is there, and tells no more than silence. */
+const MISREAD = 0.8;
 const UNASKED = 1.2;
 /** A note may come this much early or late; each further second costs so much a frame. */
 const LEEWAY_S = 0.12;
@@ -33,7 +36,6 @@ const MOST_ON_THE_WAY = 0.4;
 const LEAST_TOLD_FRAMES = 4;
 /** A last note that is held on counts so much longer than it was asked for. */
 const RINGING_S = 0.05;
-const OCTAVE = 12;
 /** The middle half of a take that is off by the same throughout lies within this, semitones. */
 const ALIKE_ST = 0.8;
 
@@ -62,11 +64,16 @@ export function alignKeys(asked: Asked, trace: Curve): { keys: KeyHeard[]; midi:
     .map((pace, i) => ({ ...laidOver(asked, asked.tempo / pace, trace), least: i === 0 ? 0 : PACE_GAIN }))
     .reduce((best, at) => (at.fit > best.fit * (1 + at.least) ? at : best));
   const { octave, off } = transposed(laid, begins, shift, trace);
-  const midi = trace.midi.map((m) => (m > 0 ? m - octave : 0));
+  let midi = trace.midi.map((m) => (m > 0 ? m - octave : 0));
   const sung = (i: number) => midi[i] ?? 0;
   const inKey = (i: number) => (midi[i] > 0 ? midi[i] - off : 0);
   const keys = laid.map((key, k) => {
     const at = begins[k] + shift + bestOf(-KEY_REACH_S, KEY_REACH_S, (o) => fitOf(key, begins[k] + shift + o, trace.hopS, inKey)).at;
+    const heard = keyHeard(key, at, trace, sung, inKey);
+    // Where notes begin and end is told by pitch: what was misread hides it.
+    const right = putRight(midi, heard.notes, trace.hopS);
+    if (!right) return heard;
+    midi = right;
     return keyHeard(key, at, trace, sung, inKey);
   });
   return { keys, midi, octave };
@@ -88,14 +95,6 @@ function laidOver(asked: Asked, tempo: number, trace: Curve) {
   };
 }
 
-/** The pitch meant at a time of a key; null where nothing is. */
-function meantAt(notes: readonly SoundingNote[], timeS: number): number | null {
-  const i = notes.findIndex((n) => timeS >= n.startS && timeS < n.endS);
-  if (i < 0) return null;
-  const [note, next] = [notes[i], notes[i + 1]];
-  return note.slide && next ? note.midi + ((next.midi - note.midi) * (timeS - note.startS)) / (note.endS - note.startS) : note.midi;
-}
-
 /** How well a key laid at a time agrees with what was sung there: sound where it was asked and near its pitch, silence around it. */
 function fitOf(key: KeyInTime, at: number, hopS: number, sung: (i: number) => number): number {
   let fit = 0;
@@ -109,7 +108,7 @@ function fitOf(key: KeyInTime, at: number, hopS: number, sung: (i: number) => nu
 }
 
 /** Whatever octave it is in. */
-const offBy = (midi: number, meant: number) => Math.abs(midi - meant - OCTAVE * Math.round((midi - meant) / OCTAVE));
+const offBy = (midi: number, meant: number) => Math.abs(midi - meant - OCTAVE_ST * Math.round((midi - meant) / OCTAVE_ST));
 
 function bestShift(laid: readonly KeyInTime[], begins: readonly number[], trace: Curve): Best {
   const chordS = laid[0]?.chordS ?? 0;
@@ -143,7 +142,7 @@ function transposed(laid: readonly KeyInTime[], begins: readonly number[], shift
   });
   if (off.length === 0) return { octave: 0, off: 0 };
   const all = median(off);
-  const octave = OCTAVE * Math.round(all / OCTAVE);
+  const octave = OCTAVE_ST * Math.round(all / OCTAVE_ST);
   const alike = quantile(off, 0.75) - quantile(off, 0.25) < ALIKE_ST;
   return { octave, off: alike ? all - octave : 0 };
 }
@@ -194,9 +193,9 @@ function follow(places: readonly Place[], from: number, to: number, hopS: number
     const { midi: meant, startS, endS, freeSt } = places[state - 1];
     const timeS = i * hopS;
     const late = Math.max(0, startS - timeS, timeS - endS);
-    return (
-      (midi > 0 ? Math.min(MOST_OFF_ST, Math.max(0, Math.abs(midi - meant) - freeSt)) : SILENT) + LATE_PER_S * Math.max(0, late - LEEWAY_S)
-    );
+    const off = Math.max(0, Math.abs(midi - meant) - freeSt);
+    const pitch = off > MOST_OFF_ST && shiftTo(midi, meant, freeSt + NEAR_ST) !== null ? MISREAD : Math.min(MOST_OFF_ST, off);
+    return (midi > 0 ? pitch : SILENT) + LATE_PER_S * Math.max(0, late - LEEWAY_S);
   };
   let best = new Float64Array(states).fill(Infinity);
   best[0] = 0;

@@ -66,7 +66,7 @@ export function eventIn(key: KeyHeard, { events }: Hearing, kinds: readonly Take
       e.confidence < SURE ||
       Math.abs(e.toMidi - e.fromMidi) > MOST_LEAP_ST ||
       e.timeS < key.startS ||
-      e.timeS > key.endS
+      e.timeS > key.endS - STEP_S
     )
       return false;
     const n = key.notes.findIndex((note) => e.timeS < note.endS);

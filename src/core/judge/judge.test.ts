@@ -94,6 +94,14 @@ test('where chest is carried through, what crosses is no yes; where colour tells
   expect(withProfile(untold)).toMatchObject({ verdict: 'not told', because: { fault: 'hand-over-not-heard' } });
   // Keys that stay under the change have nothing to hand over.
   expect(withProfile(untold, { changeMidi: 70, handsOver: null }).verdict).toBe('yes');
+  // Nothing known of the voice: keys above where any voice changes have nothing to hand over either.
+  const high = askedOf(byId('five-note-ah'), [74, 75]);
+  const aloft = madeTake(laid(high));
+  const carried = { ...aloft, findings: { ...aloft.findings, profile: madeProfile(aloft.trace.midi, false) } };
+  expect([judgeTake(high, carried).verdict, judgeTake(high, carried, { changeMidi: 78, handsOver: null }).because?.fault]).toEqual([
+    'yes',
+    'chest-carried',
+  ]);
   // What can't be used tells nothing.
   const unusable = { ...take, findings: { ...take.findings, quality: { ...take.findings.quality, usable: false } } };
   expect(judgeTake(asked, unusable)).toMatchObject({ verdict: 'not told', because: { fault: 'not-usable' } });
@@ -112,6 +120,98 @@ test('a colour that changes at once at the same place twice is no blend, and is 
     'none',
     'none',
   ]);
+});
+
+describe('what a room does to a pitch curve is no mistake of the voice', () => {
+  type Curve = ReturnType<typeof madeTake>['trace'];
+  /** A take sung as asked, and then changed between two moments of its first key (seconds after the key’s first note). */
+  const changed = (id: string, change: (trace: Curve, at: (s: number) => number) => void, asked = askedOf(byId(id))) => {
+    const take = madeTake(laid(asked));
+    const first = laid(asked)[0].notes[0].startS;
+    change(take.trace, (s) => Math.round((first + 0.05 + s) / take.trace.hopS));
+    const { verdict, because } = judgeTake(asked, take);
+    return [verdict, because?.fault ?? null];
+  };
+  const shift = (fromS: number, toS: number, by: number) => (trace: Curve, at: (s: number) => number) => {
+    for (let i = at(fromS); i < at(toS); i++) if (trace.midi[i] > 0) trace.midi[i] += by;
+  };
+  const noteOf = (id: string, n: number) => {
+    const { notes } = laid(askedOf(byId(id)))[0];
+    return [notes[n].startS - notes[0].startS, notes[n].endS - notes[0].startS] as const;
+  };
+
+  test('a pitch misread by a whole ratio, where a note meets the one still ringing', () => {
+    const [from, to] = noteOf('five-note-ah', 4);
+    // A fifth over its root: both are harmonics of the octave under the root, the third and the second.
+    for (const ratio of [3, 4, 5, 6, 1 / 3])
+      expect([ratio, ...changed('five-note-ah', shift(from, to, -12 * Math.log2(ratio)))]).toEqual([ratio, 'yes', null]);
+    expect(changed('five-note-ah', shift(from, from + 0.6 * (to - from), -12))).toEqual(['yes', null]);
+  });
+
+  test('a whole note an octave away may have been sung there: it is not told; a whole key there, or what is off by no ratio, is not yet', () => {
+    const [from, to] = noteOf('five-note-ah', 4);
+    expect(changed('five-note-ah', shift(from, to, -12))).toEqual(['not told', 'not-heard']);
+    const [, end] = noteOf('five-note-ah', laid(askedOf(byId('five-note-ah')))[0].notes.length - 1);
+    expect(changed('five-note-ah', shift(0, end, -12))).toEqual(['not yet', 'wrong-note']);
+    expect(changed('five-note-ah', shift(from, to, -9))).toEqual(['not yet', 'wrong-note']);
+  });
+
+  test('a pitch that the key asks for elsewhere was sung in the wrong place, whatever ratio it is away', () => {
+    const e = SHELF.find((x) => x.id === 'octave-and-a-fifth')!;
+    const { notes } = laid(askedOf(e))[0];
+    const top = notes.findIndex((n) => n.midi - notes[0].midi === 19);
+    const [from, to] = noteOf(e.id, top);
+    expect(changed(e.id, shift(from, to, -19.02))).toEqual(['not yet', 'wrong-note']);
+  });
+
+  test('a slide that falls back for a moment to what still rings is no leap; one that goes ahead is', () => {
+    const [, top] = noteOf('long-siren', 0);
+    const back = (by: number) => changed('long-siren', shift(0.5 * top, 0.5 * top + 0.12, by));
+    expect(back(-2.5)).toEqual(['yes', null]);
+    const ahead = (trace: Curve, at: (s: number) => number) => {
+      for (let i = at(0.5 * top), since = 0; i < at(top); i++, since++) trace.midi[i] += 3 * Math.exp(-since / 40);
+    };
+    expect(changed('long-siren', ahead)).toEqual(['not yet', 'leapt']);
+  });
+
+  test('a note under which the one before rings on did not leap; one that leaves both did', () => {
+    const id = SHELF.find((e) =>
+      e.steps.some((step, i) => i > 0 && !step.slide && !e.steps[i - 1].slide && step.beats >= 3 && step.degree !== e.steps[i - 1].degree),
+    )!.id;
+    const asked = askedOf(byId(id));
+    const { notes } = laid(asked)[0];
+    const n = notes.findIndex(
+      (note, i) => i > 0 && !note.slide && !notes[i - 1].slide && note.endS - note.startS > 1 && note.midi !== notes[i - 1].midi,
+    );
+    const from = notes[n].startS - notes[0].startS;
+    const step = notes[n - 1].midi - notes[n].midi;
+    expect(changed(id, shift(from, from + 0.4, step))[1]).not.toBe('leapt');
+    // Between the two pitches, while the note and what rings sound at once.
+    expect(changed(id, shift(from + 0.1, from + 0.4, 0.6 * step))[1]).not.toBe('leapt');
+    expect(changed(id, shift(from, from + 0.4, -Math.sign(step) * 3))[1]).toBe('leapt');
+  });
+
+  test('a pitch lost while the voice goes on is no stop, whatever one frame of it is; silence is', () => {
+    const [from] = noteOf('long-siren', 1);
+    const hole = (levelDb: (k: number) => number) => (trace: Curve, at: (s: number) => number) => {
+      for (let i = at(from - 0.3), k = 0; i < at(from - 0.1); i++, k++) {
+        trace.midi[i] = 0;
+        trace.levelDb[i] = levelDb(k);
+      }
+    };
+    expect(
+      changed(
+        'long-siren',
+        hole((k) => (k === 7 ? -45 : -22)),
+      )[1],
+    ).not.toBe('stopped');
+    expect(
+      changed(
+        'long-siren',
+        hole(() => -45),
+      ),
+    ).toEqual(['not yet', 'stopped']);
+  });
 });
 
 test('softer going up asks for softer notes', () => {

@@ -14,7 +14,7 @@ import type { Asked, Fault, Judgement, KnownVoice } from './types';
  * faded, across the change with a hand-over heard, and what the exercise's own measure asks for. A take is a yes when every key is;
  * one key that is not yet makes the take not yet.
  *
- * @param voice where the singer's change lies; without it, any change inside the keys will do
+ * @param voice where the singer's change lies; without it, the middle of the keys, as far as a change may lie there
  */
 export function judgeTake(
   asked: Asked,
@@ -47,6 +47,10 @@ const weightOf = (fault: Fault) => CHECKS.findIndex((c) => c.fault === fault);
 /** Aims in which chest hands over on the way up; chest work may carry it. */
 const HANDS_OVER: readonly string[] = ['across', 'head-blend', 'head'];
 
+/** Where nothing is known of a voice its change lies between these (B♭3, the lowest bass's, and B4; common practice, no source). */
+const LOWEST_CHANGE = 58;
+const HIGHEST_CHANGE = 71;
+
 /** The change that an exercise takes the voice across, and what was heard of the hand-over; null where it doesn't. */
 function crossingOf(
   asked: Asked,
@@ -59,7 +63,7 @@ function crossingOf(
   if (!HANDS_OVER.includes(exercise.aim) && exercise.measure !== 'crosses' && exercise.measure !== 'blends') return null;
   const span = patternSpan(exercise);
   const [low, high] = [Math.min(...keys) + span.bottom + octave, Math.max(...keys) + span.top + octave];
-  const changeMidi = voice?.changeMidi ?? (low + high) / 2;
+  const changeMidi = voice?.changeMidi ?? Math.min(HIGHEST_CHANGE, Math.max(LOWEST_CHANGE, (low + high) / 2));
   if (low > changeMidi - CROSSES_ST || high < changeMidi + CROSSES_ST) return null;
   return { changeMidi: changeMidi - octave, handOver: handOver(profile, audible, changeMidi, voice?.handsOver ?? null) };
 }

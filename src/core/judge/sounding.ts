@@ -1,4 +1,4 @@
-import { median } from '../signal/stats';
+import { median, quantile } from '../signal/stats';
 import type { Trace } from '../take/types';
 import { Check, framesOf, Hearing, noteAt, sungFrames } from './hearing';
 import type { KeyHeard, NoteHeard } from './types';
@@ -22,6 +22,8 @@ export const notSung: Check = {
 const LEAST_FRAMES = 7;
 /** A stop is silence as well: the level falls this far under the key's own, however long a room rings. Elsewhere only the pitch was lost. */
 const SILENCE_DB = 9;
+/** For so much of the time: in a room a single frame falls as far where waves cancel. */
+const SILENT_SHARE = 0.25;
 
 export const stopped: Check = {
   fault: 'stopped',
@@ -57,12 +59,12 @@ function silentTime(key: KeyHeard, note: NoteHeard, trace: Trace): [number, numb
   return [from, Math.min(trace.levelDb.length, from + Math.max(LEAST_FRAMES, Math.round(note.askedS / trace.hopS)))];
 }
 
-/** Whether the level falls well under what the key sounds at, for the most of some frames. */
+/** Whether the level falls well under what the key sounds at, in so many of some frames. */
 function fallsSilent(key: KeyHeard, { trace, midi }: Hearing, from: number, to: number): boolean {
   const [a, b] = framesOf(key, trace);
   const sounding = trace.levelDb.slice(a, b).filter((_, i) => midi[a + i] > 0);
   const there = trace.levelDb.slice(from, to);
-  return sounding.length > 0 && there.length > 0 && Math.min(...there) < median(sounding) - SILENCE_DB;
+  return sounding.length > 0 && there.length > 0 && quantile(there, SILENT_SHARE) < median(sounding) - SILENCE_DB;
 }
 
 /** A note that is there, loud enough, and whose pitch was lost: nothing can be said of it. */

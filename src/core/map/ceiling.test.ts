@@ -41,6 +41,17 @@ test('where nothing broke nothing is known; where all break softly it lies under
   for (const note of low.filter((n) => n.midi === 62)) expect(note.db).toBeLessThan(-6);
 });
 
+test('under and over the notes it broke at nothing is said, however much came through joined there', () => {
+  for (let seed = 0; seed < 20; seed++) {
+    const passes = drawn((midi) => (midi < 62 ? 40 : 1), [...LOUDNESS, ...LOUDNESS], seed);
+    const breaks = passes.flatMap((p) => (p.broke ? [p.broke.midi] : []));
+    for (const { midi } of ceilingUnder(passes)) {
+      expect(midi).toBeGreaterThanOrEqual(Math.min(...breaks));
+      expect(midi).toBeLessThanOrEqual(Math.max(...breaks));
+    }
+  }
+});
+
 describe('by sound', () => {
   const RATE = 22050;
   /** Levels of the one slide up of a take, by note. */

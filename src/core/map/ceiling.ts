@@ -68,9 +68,13 @@ function brokeAt(votes: ReturnType<typeof votesOf>): number | null {
   return breaks.length ? Math.min(...breaks) : null;
 }
 
-/** Where the ceiling lies, over what was sung; notes at which it is not known are left out. */
+/**
+ * Where the ceiling lies, over what was sung; notes at which it is not known are left out. It is never known under the lowest note at
+ * which a slide broke nor over the highest: what came through joined there only says that it lies higher.
+ */
 export function ceilingUnder(passes: Ceiling['passes']): Ceiling['notes'] {
-  if (!passes.some((p) => p.broke)) return [];
+  const breaks = passes.flatMap((p) => (p.broke ? [p.broke.midi] : []));
+  if (!breaks.length) return [];
   const sung = passes.flatMap((p) => [...p.joined, ...(p.broke ? [p.broke] : [])]).map((l) => l.midi);
   const low = Math.min(...sung);
   const n = Math.max(...sung) - low + 1;
@@ -117,5 +121,5 @@ export function ceilingUnder(passes: Ceiling['passes']): Ceiling['notes'] {
     unit[i] = 1;
     const white = whiten(factor, unit, n);
     return { midi: low + i, db: height[i], sdDb: Math.sqrt(white.reduce((sum, w) => sum + w * w, 0)) };
-  }).filter((note) => note.sdDb <= SURE_DB);
+  }).filter(({ midi, sdDb }) => sdDb <= SURE_DB && midi >= Math.min(...breaks) && midi <= Math.max(...breaks));
 }

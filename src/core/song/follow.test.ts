@@ -9,6 +9,7 @@ import { drawnSong, madeSongTake, SungAs } from './made-song';
 import { outcomeOf, predictionOf, recordOf } from './outcome';
 import { phrasesOf } from './phrases';
 import { risksOf } from './risks';
+import { typedSong } from './typed';
 import { barAt, Song } from './types';
 import { songVoice } from './voice';
 import { mapOfVoice, VoiceFile } from '../format/voice-file';
@@ -49,6 +50,24 @@ test.each<[string, (song: Song) => SungAs, number[]]>([
   const { onsets, bars } = accuracy(as, seeds);
   expect(onsets).toBeGreaterThanOrEqual(0.95);
   expect(bars).toBeGreaterThanOrEqual(0.95);
+});
+
+test('one phrase of a song is found there, though sung in another key than the one asked for', () => {
+  const lost: string[] = [];
+  for (const song of DEMO_SONGS)
+    phrasesOf(song).forEach(({ first, last }, p) => {
+      for (const [sung, asked] of [
+        [0, 0],
+        [-12, -7],
+        [-12, 0],
+      ]) {
+        const { trace, truth } = madeSongTake(song, seededRandom(40 + p), { only: [first, last], semitones: sung });
+        const followed = followSong(song, trace, asked);
+        const found = truth.filter((t) => followed?.notes.some((n) => n.note === t.note && Math.abs(n.startS - t.startS) <= 0.08));
+        if (found.length < 0.8 * truth.length) lost.push(`${song.title}, phrase ${p + 1}, sung ${sung}, asked ${asked}`);
+      }
+    });
+  expect(lost).toEqual([]);
 });
 
 test('another song is not taken for this one, nor is silence', () => {
@@ -107,6 +126,37 @@ test('a sung take, by sound: followed, and what broke is set against what was sa
   )!;
   expect(half.bars.filter((b) => !b.sung).length).toBeGreaterThan(5);
   expect(half.bars.filter((b) => !b.sung).every((b) => b.broke === null)).toBe(true);
+});
+
+test('a change leapt over by more than a fourth is neither held nor broken, unless something is heard; by a step it is told', () => {
+  const given = VoiceFile.parse({ range: { touched: { low: 48, high: 74 } }, passaggi: [{ up: 64, down: 62, name: 'flip' }] });
+  const voice = songVoice(mapOfVoice(given), 'tenor')!;
+  const song = typedSong({
+    title: 'Leaps',
+    tempo: 80,
+    meter: [4, 4],
+    melody: 'C4 D4 E4 D4 | C4 A4:2 G4 | F4 E4 D4:2 | C4 D4 F4:2 | E4 D4 C4:2',
+  });
+  const { trace } = madeSongTake(song, seededRandom(4));
+  const predicted = predictionOf(song, risksOf(song, voice));
+  expect(predicted.map((b) => Boolean(b.leaps))).toEqual([false, true, false, false, false]);
+  const { bars, record } = outcomeOf(song, { findings: { events: [] }, trace }, predicted, 0)!;
+  expect(bars.map((b) => Boolean(b.untold))).toEqual([false, true, false, false, false]);
+  expect(record.risky.sung + record['some care'].sung + record.safe.sung).toBe(4);
+  const leap = outcomeOf(song, { findings: { events: [] }, trace }, predicted, 0)!.followed.notes.find((n) => n.note === 5)!;
+  const flip = {
+    timeS: leap.startS + 0.02,
+    midi: 60,
+    fromMidi: 60,
+    toMidi: 69,
+    direction: 'up',
+    kind: 'flip',
+    confidence: 0.9,
+    dipDb: 3,
+  } as const;
+  const heard = outcomeOf(song, { findings: { events: [flip] }, trace }, predicted, 0)!;
+  expect(heard.bars[1]).toMatchObject({ broke: { name: 'leapt' } });
+  expect(heard.bars[1].untold).toBeUndefined();
 });
 
 test('a toggle is heard by its colour, though it only dips; a dip without one is a consonant', () => {

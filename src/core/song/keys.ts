@@ -1,10 +1,11 @@
 import { tonicName } from '../music/scale';
 import { Crossing, crossingsOf } from './crossings';
 import { phrasesOf } from './phrases';
-import { barRisks, levelOf, Level, PhraseRisk, Risk, risksOf } from './risks';
+import { barRisks, levelOf, Level, worstOf, PhraseRisk, Risk, risksOf } from './risks';
 import { noteSeconds, Tessitura, tessituraOf } from './tessitura';
 import { barAt, Song } from './types';
 import { isLocked, SongVoice } from './voice';
+import { namesFlats } from './written';
 
 /** What stands for or against a key before anything is weighed. `fits`: nothing. */
 export const STANDINGS = ['fits', 'lowers-a-locked-voice', 'passes-a-limit'] as const;
@@ -26,6 +27,8 @@ export interface SongKey {
   original: boolean;
   /** Key signature's major tonic, spelled. */
   key: string;
+  /** Its notes are named with flats. */
+  flats: boolean;
   standing: Standing;
   tessitura: Tessitura;
   phrases: PhraseRisk[];
@@ -34,6 +37,7 @@ export interface SongKey {
   atTheChangeS: number;
   /** Share of the singing time that lies in phrases which may go wrong, each by how likely, 0..1. */
   risk: number;
+  /** That of the risk; with a risky phrase at least that it wants some care. */
   level: Level;
   deciding: DecidingBar[];
   /** Lower is better; for the order only. */
@@ -129,13 +133,15 @@ function keyOf(song: Song, voice: SongVoice, bare: ReturnType<typeof phrasesOf>,
     semitones,
     original: semitones === octave,
     key: keyNameOf(song.fifths, semitones),
+    flats: namesFlats(song, semitones),
     standing: 'fits',
     tessitura,
     phrases,
     crossings,
     atTheChangeS: atTheChange(song, voice, semitones),
     risk,
-    level: levelOf(risk),
+    // A key with a risky phrase in it isn't called safe, however much of it is easy.
+    level: worstOf(levelOf(risk), phrases.some((p) => p.level === 'risky') ? 'some care' : 'safe'),
     deciding: decidingBars(song, phrases, tessitura, semitones),
     cost: costOf(phrases, sung, voice) + COST.beyond * beyond + COST.away * away + COST.off * Math.abs(tessitura.mean - middle),
   };

@@ -58,57 +58,32 @@ export interface TrueNote {
   endS: number;
 }
 
-const HOP_S = 0.01;
+/** What is done one after the other in a made take: a note sung on a pitch for so long, or silence (null). */
+export interface Step {
+  note: number | null;
+  midi: number;
+  seconds: number;
+}
 
-/** For tests: the pitch curve of a take of a song, with a voice's glides, swings, consonants and unrest, and where each note really lay. */
-export function madeSongTake(
+/** For tests: how a singer goes through a song. The first and the last step are silence. */
+export function wayThrough(
   song: Song,
   random: () => number,
   { semitones = 0, rubato = 0, wrong = 0, restart = false, only = [0, song.notes.length - 1] }: SungAs = {},
-): { trace: Trace; truth: TrueNote[] } {
-  const normal = gaussian(random);
-  const midi: number[] = [];
-  const levelDb: number[] = [];
-  const truth: TrueNote[] = [];
-  const quiet = (s: number) => {
-    for (let i = 0; i < Math.round(s / HOP_S); i++) {
-      midi.push(0);
-      levelDb.push(-70);
-    }
-  };
+): Step[] {
+  const steps: Step[] = [];
+  const quiet = (seconds: number) => steps.push({ note: null, midi: 0, seconds });
   const phase = random() * 2 * Math.PI;
   const wave = 6 + 10 * random();
   const pace = (note: number) => 1 + rubato * Math.sin(phase + (2 * Math.PI * note) / wave);
   const sing = (first: number, last: number) => {
-    let before = 0;
     for (let n = first; n <= last; n++) {
-      const { start, beats, words } = song.notes[n];
-      const seconds = (secondsAt(song, start + beats) - secondsAt(song, start)) * pace(n);
+      const { start, beats, midi } = song.notes[n];
       const off = random() < wrong ? (random() < 0.5 ? -1 : 1) * (1 + Math.round(random())) : 0;
-      const pitch = song.notes[n].midi + semitones + off + 0.12 * normal();
-      // The vowel falls on the beat: its consonant takes the end of the note before (common practice).
-      if (words && before && random() < 0.7)
-        for (let i = 1; i <= Math.round((0.03 + 0.05 * random()) / HOP_S); i++) {
-          midi[midi.length - i] = 0;
-          levelDb[midi.length - i] = -45;
-        }
-      const startS = midi.length * HOP_S;
-      for (let i = 0; i < Math.round(seconds / HOP_S); i++) {
-        const t = i * HOP_S;
-        const glide = before ? Math.exp(-t / 0.03) : 0;
-        midi.push(pitch + (before - pitch) * glide + 0.35 * Math.sin(2 * Math.PI * 5.5 * t) * Math.min(1, t / 0.5) + 0.03 * normal());
-        levelDb.push(-20 - 3 * Math.exp(-t / 0.02) + normal() * 0.5);
-      }
-      truth.push({ note: n, startS, endS: midi.length * HOP_S });
-      before = pitch;
+      steps.push({ note: n, midi: midi + semitones + off, seconds: (secondsAt(song, start + beats) - secondsAt(song, start)) * pace(n) });
       const next = song.notes[n + 1];
-      if (next && n < last) {
-        const rest = secondsAt(song, next.start) - secondsAt(song, start + beats);
-        if (rest > 0.01) {
-          quiet(rest * pace(n));
-          before = 0;
-        }
-      }
+      const rest = next && n < last ? secondsAt(song, next.start) - secondsAt(song, start + beats) : 0;
+      if (rest > 0.01) quiet(rest * pace(n));
     }
   };
   quiet(0.5 + random());
@@ -123,5 +98,44 @@ export function madeSongTake(
     sing(from, last);
   } else sing(first, last);
   quiet(0.5);
+  return steps;
+}
+
+const HOP_S = 0.01;
+
+/** For tests: the pitch curve of a take of a song, with a voice's glides, swings, consonants and unrest, and where each note really lay. */
+export function madeSongTake(song: Song, random: () => number, as: SungAs = {}): { trace: Trace; truth: TrueNote[] } {
+  const normal = gaussian(random);
+  const midi: number[] = [];
+  const levelDb: number[] = [];
+  const truth: TrueNote[] = [];
+  let before = 0;
+  for (const { note, seconds, ...step } of wayThrough(song, random, as)) {
+    const frames = Math.round(seconds / HOP_S);
+    if (note === null) {
+      for (let i = 0; i < frames; i++) {
+        midi.push(0);
+        levelDb.push(-70);
+      }
+      before = 0;
+      continue;
+    }
+    const pitch = step.midi + 0.12 * normal();
+    // The vowel falls on the beat: its consonant takes the end of the note before (common practice).
+    if (song.notes[note].words && before && random() < 0.7)
+      for (let i = 1; i <= Math.round((0.03 + 0.05 * random()) / HOP_S); i++) {
+        midi[midi.length - i] = 0;
+        levelDb[midi.length - i] = -45;
+      }
+    const startS = midi.length * HOP_S;
+    for (let i = 0; i < frames; i++) {
+      const t = i * HOP_S;
+      const glide = before ? Math.exp(-t / 0.03) : 0;
+      midi.push(pitch + (before - pitch) * glide + 0.35 * Math.sin(2 * Math.PI * 5.5 * t) * Math.min(1, t / 0.5) + 0.03 * normal());
+      levelDb.push(-20 - 3 * Math.exp(-t / 0.02) + normal() * 0.5);
+    }
+    truth.push({ note, startS, endS: midi.length * HOP_S });
+    before = pitch;
+  }
   return { trace: { hopS: HOP_S, midi, levelDb, head: midi.map(() => 0) }, truth };
 }

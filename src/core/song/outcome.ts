@@ -1,5 +1,6 @@
 import { ENGINE } from '../engine';
 import { overshotBy } from '../judge/leaps';
+import { WIDEST_STEP_ST } from '../take/note-events';
 import type { TakeEvent, TakeFindings, Trace } from '../take/types';
 import { colourIn } from './colour';
 import { Followed, followSong, SungSongNote } from './follow';
@@ -16,14 +17,16 @@ export interface BarOutcome {
   bar: number;
   called: Level;
   sung: boolean;
-  /** Null where it held, or wasn't sung. */
+  /** Nothing broke that can be heard, but a change is leapt over in it, where a break can't be told from the leap that is asked for. */
+  untold?: true;
+  /** Null where it held, wasn't sung, or can't be told. */
   broke: { name: BreakName; midi: number; timeS: number } | null;
   /** Share of its notes within a quarter-tone, and how many there were. */
   inTune: number;
   notes: number;
 }
 
-/** Of the bars called something: how many were sung, and how many of those broke. */
+/** Of the bars called something: how many were sung and told, and how many of those broke. */
 export type Kept = Record<Level, { sung: number; broke: number }>;
 
 /** What was said and what came of it. */
@@ -64,15 +67,17 @@ export function outcomeOf(
   const followed = followSong(song, take.trace, semitones);
   if (!followed) return null;
   const top = Math.max(...song.notes.map((n) => n.midi));
-  const bars = predicted.map(({ bar, called }): BarOutcome => {
+  const bars = predicted.map(({ bar, called, leaps }): BarOutcome => {
     const own = followed.notes.filter((s) => barAt(song, song.notes[s.note].start) === bar);
     const told = own.filter((s) => s.cents !== null);
     const near = told.filter((s) => Math.abs(s.cents! - followed.tuningCents) <= IN_TUNE_CENTS);
+    const broke = firstBreak(song, own, take, followed, top);
     return {
       bar,
       called,
       sung: own.length > 0,
-      broke: firstBreak(song, own, take, followed, top),
+      ...(leaps && own.length > 0 && !broke ? { untold: true } : {}),
+      broke,
       inTune: told.length ? near.length / told.length : 0,
       notes: own.length,
     };
@@ -117,17 +122,32 @@ export const keptOf = ({ followed, bars }: Outcome, trace: Trace): KeptOutcome =
 export interface PredictedBar {
   bar: number;
   called: Level;
+  /** A change is crossed in it by a leap that is too wide to be heard into. */
+  leaps?: true;
 }
 
 /** Every bar that is sung, as it is called before. */
 export const predictionOf = (song: Song, phrases: readonly PhraseRisk[]): PredictedBar[] =>
-  [...barRisks(song, phrases)].map(([bar, risk]) => ({ bar, called: levelOf(risk) })).sort((a, b) => a.bar - b.bar);
+  [...barRisks(song, phrases)]
+    .map(([bar, risk]): PredictedBar => ({ bar, called: levelOf(risk), ...(leapsOver(song, phrases, bar) ? { leaps: true } : {}) }))
+    .sort((a, b) => a.bar - b.bar);
 
-/** How often bars called something broke. */
-export function recordOf(bars: readonly Pick<BarOutcome, 'called' | 'sung' | 'broke'>[]): Kept {
+const leapsOver = ({ notes }: Song, phrases: readonly PhraseRisk[], bar: number): boolean =>
+  phrases.some((p) =>
+    p.risks.some(
+      (r) =>
+        r.bar === bar &&
+        r.name === 'crosses' &&
+        r.over === 'leap' &&
+        Math.abs(notes[r.note].midi - notes[r.note - 1].midi) > WIDEST_STEP_ST,
+    ),
+  );
+
+/** How often bars called something broke; what can't be told counts for nothing. */
+export function recordOf(bars: readonly Pick<BarOutcome, 'called' | 'sung' | 'untold' | 'broke'>[]): Kept {
   const out = Object.fromEntries(LEVELS.map((level) => [level, { sung: 0, broke: 0 }])) as Kept;
-  for (const { called, sung, broke } of bars) {
-    if (!sung) continue;
+  for (const { called, sung, untold, broke } of bars) {
+    if (!sung || untold) continue;
     out[called].sung++;
     if (broke) out[called].broke++;
   }

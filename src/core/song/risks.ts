@@ -48,6 +48,8 @@ export type Level = (typeof LEVELS)[number];
 const CARE_FROM = 0.25;
 const RISKY_FROM = 0.5;
 export const levelOf = (risk: number): Level => (risk >= RISKY_FROM ? 'risky' : risk >= CARE_FROM ? 'some care' : 'safe');
+/** The weightier of two. */
+export const worstOf = (a: Level, b: Level): Level => LEVELS[Math.max(LEVELS.indexOf(a), LEVELS.indexOf(b))];
 
 /** What remains when several things may each go wrong, as if they were independent. */
 export const together = (weights: readonly number[]): number => 1 - weights.reduce((left, w) => left * (1 - w), 1);

@@ -150,6 +150,31 @@ describe('which key', () => {
     expect(best.tessitura.highest).toBeLessThanOrEqual(locks.high);
   });
 
+  test('a key names its notes as it is written: a tone lower than C there is a Bb, a semitone lower a B', () => {
+    const song = typed('C4 D4 E4 A5 | C5:3 r');
+    const named = (semitones: number) => {
+      const key = keysFor(song, flips).find((k) => k.semitones === semitones)!;
+      return [
+        key.key,
+        keyBecause({ ...key, standing: 'passes-a-limit' }, keysFor(song, { ...flips, high: 70 }), song, { ...flips, high: 70 }),
+      ];
+    };
+    expect(named(-2)[0]).toBe('Bb');
+    expect(named(1)[0]).toBe('Db');
+    expect(named(1)[1]).toMatch(/^Its top, Bb5, /);
+    expect(named(2)[1]).toMatch(/^Its top, B5, /);
+  });
+
+  test('a key with a risky phrase in it is not called safe, however much of it is easy', () => {
+    const easy = 'C4 D4 E4 D4 | C4:3 r | ';
+    const [as] = keysFor(typed(easy.repeat(6)), flips).filter((k) => k.original);
+    expect(as.level).toBe('safe');
+    const [once] = keysFor(typed(`${easy.repeat(6)}F4 G4 B4 C5 | C5:3 r`), flips).filter((k) => k.original);
+    expect(once.phrases.map((p) => p.level)).toContain('risky');
+    expect(once.risk).toBeLessThan(0.25);
+    expect(once.level).toBe('some care');
+  });
+
   test('whom a range fits is told without its notes', () => {
     expect(rangeFit(60, 76, { low: 57, high: 79 })).toBe(0);
     expect(rangeFit(60, 80, { low: 57, high: 78 })).toBe(-2);

@@ -5,6 +5,7 @@ import type { Phrase } from './phrases';
 import type { Song } from './types';
 import type { SongVoice } from './voice';
 import { vowelOf } from './vowel';
+import { namesFlats } from './written';
 import type { Way } from './ways';
 
 export const REGISTERS = ['handed over', 'carried', 'not told'] as const;
@@ -73,7 +74,8 @@ export function takenAs(
       note >= phrase.first && note <= phrase.last && change && song.notes[note].midi + heard.semitones > change.up + AT_CHANGE_ST,
   );
   if (!high) return null;
-  const over = noteName(change.up);
+  const flats = namesFlats(song, heard.semitones);
+  const over = noteName(change.up, flats);
   const register = registerIn(song, heard, phrase, voice);
   const broke = heard.bars.find(
     ({ bar, broke: b }) => bar >= phrase.firstBar && bar <= phrase.lastBar && (b?.name === 'leapt' || b?.name === 'changed-at-once'),
@@ -81,7 +83,7 @@ export function takenAs(
   if (way === 'mix' && broke)
     return {
       verdict: 'not yet',
-      because: `the voice ${broke.name === 'leapt' ? 'leapt' : 'changed its colour at once'} at ${noteName(broke.midi)}`,
+      because: `the voice ${broke.name === 'leapt' ? 'leapt' : 'changed its colour at once'} at ${noteName(broke.midi, flats)}`,
     };
   if (register === 'not told') return { verdict: 'not told', because: `what it did over ${over} could not be told from its colour` };
   if (way === 'chest')

@@ -2,6 +2,7 @@ import { noteName } from '../music/pitch';
 import type { PhraseRisk } from './risks';
 import type { Song } from './types';
 import { isLocked, SongVoice } from './voice';
+import { namesFlats } from './written';
 
 /** How a high phrase can be sung (trade words). */
 export const WAYS = ['chest', 'mix', 'head-tall', 'head-relaxed', 'falsetto'] as const;
@@ -82,10 +83,11 @@ export function waysFor(song: Song, phrase: Pick<PhraseRisk, 'first' | 'last'>, 
   if (!change) return [];
   const top = topOf(song, phrase, semitones);
   const over = top - change.up;
-  const at = noteName(change.up);
+  const named = (midi: number) => noteName(midi, namesFlats(song, semitones));
+  const at = named(change.up);
   const beyond = top > voice.high;
   const says = (way: Way): [Fit, string] => {
-    if (beyond) return ['no', `its top, ${noteName(top)}, is over what may be sung, ${noteName(voice.high)}`];
+    if (beyond) return ['no', `its top, ${named(top)}, is over what may be sung, ${named(voice.high)}`];
     if (way === 'chest') {
       if ('no-chest' in voice.findings) return ['no', 'this voice has no chest to carry'];
       if (isLocked(voice))

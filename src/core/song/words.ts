@@ -16,19 +16,20 @@ export const barName = ({ bars }: Song, bar: number): string => `bar ${bars[bar]
 export const barsName = ({ bars }: Song, first: number, last: number): string =>
   first === last ? `bar ${bars[first].number}` : `bars ${bars[first].number} to ${bars[last].number}`;
 
-/** Why a place may go wrong, without the bar: "flips going up over A4, by a leap". */
-export function riskInWords(r: Risk, voice: SongVoice): string {
-  const note = noteName(r.midi);
+/** Why a place may go wrong, without the bar: "flips going up over A4, by a leap". `flats`: how the song's key names its notes. */
+export function riskInWords(r: Risk, voice: SongVoice, flats = false): string {
+  const named = (midi: number) => noteName(midi, flats);
+  const note = named(r.midi);
   switch (r.name) {
     case 'over-the-top':
-      return `${note} is ${semitones(r.by!)} over ${BY[voice.highBy]} ${noteName(voice.high)}`;
+      return `${note} is ${semitones(r.by!)} over ${BY[voice.highBy]} ${named(voice.high)}`;
     case 'under-the-bottom':
-      return `${note} is ${semitones(r.by!)} under ${BY[voice.lowBy]} ${noteName(voice.low)}`;
+      return `${note} is ${semitones(r.by!)} under ${BY[voice.lowBy]} ${named(voice.low)}`;
     case 'near-the-top':
       return `${note} for ${seconds(r.by!)} at the top of what may be sung`;
     case 'crosses': {
       const change = voice.changes[r.change!];
-      const at = noteName(r.how === 'up' ? change.up : change.down);
+      const at = named(r.how === 'up' ? change.up : change.down);
       const does = {
         flip: 'this voice flips',
         toggle: 'this voice toggles',
@@ -57,8 +58,8 @@ export function riskInWords(r: Risk, voice: SongVoice): string {
 const BY = { pinned: 'the pinned', usable: 'the usable', touched: 'two semitones inside the touched' } as const;
 
 /** The weightiest reason of a phrase, or that there is none. */
-export const phraseInWords = (p: PhraseRisk, voice: SongVoice): string =>
-  p.risks.length ? riskInWords(p.risks[0], voice) : 'nothing in it that this voice is known to have trouble with';
+export const phraseInWords = (p: PhraseRisk, voice: SongVoice, flats = false): string =>
+  p.risks.length ? riskInWords(p.risks[0], voice, flats) : 'nothing in it that this voice is known to have trouble with';
 
 /** How a key lies to the original: "as written", "2 semitones higher", "an octave lower". */
 export function keyInWords(key: Pick<SongKey, 'semitones'>, octave: number): string {
@@ -73,17 +74,14 @@ export function keyInWords(key: Pick<SongKey, 'semitones'>, octave: number): str
 /** Why a key stands where it stands, in one sentence. */
 export function keyBecause(key: SongKey, keys: readonly SongKey[], song: Song, voice: SongVoice): string {
   const original = keys.find((k) => k.original)!;
-  const { tessitura } = key;
+  const { tessitura, flats } = key;
+  const named = (midi: number) => noteName(midi, flats);
   if (key.standing === 'passes-a-limit') {
     const over = tessitura.highest - voice.high;
     const under = voice.low - tessitura.lowest;
     const said = [
-      ...(over > 0
-        ? [`its top, ${noteName(tessitura.highest)}, is ${semitones(over)} over ${BY[voice.highBy]} ${noteName(voice.high)}`]
-        : []),
-      ...(under > 0
-        ? [`its bottom, ${noteName(tessitura.lowest)}, is ${semitones(under)} under ${BY[voice.lowBy]} ${noteName(voice.low)}`]
-        : []),
+      ...(over > 0 ? [`its top, ${named(tessitura.highest)}, is ${semitones(over)} over ${BY[voice.highBy]} ${named(voice.high)}`] : []),
+      ...(under > 0 ? [`its bottom, ${named(tessitura.lowest)}, is ${semitones(under)} under ${BY[voice.lowBy]} ${named(voice.low)}`] : []),
     ];
     return `${capital(said.join(', and '))}.`;
   }
@@ -93,14 +91,14 @@ export function keyBecause(key: SongKey, keys: readonly SongKey[], song: Song, v
   if (isLocked(voice) && key.semitones > original.semitones && locked(key) < locked(original))
     return `Higher, ${locked(original) - locked(key)} of its phrases tip over the change instead of locking in chest under it.`;
   if (key.semitones < original.semitones && original.standing === 'passes-a-limit' && original.tessitura.highest > voice.high)
-    return `Lower, because as written its top, ${noteName(original.tessitura.highest)}, passes what may be sung.`;
+    return `Lower, because as written its top, ${noteName(original.tessitura.highest, original.flats)}, passes what may be sung.`;
   const risky = key.phrases.filter((p) => p.level === 'risky').length;
   const over = key.crossings.filter((c) => voice.changes[c.change].name !== 'blended').length;
   const worst = key.deciding.find((d) => d.risk);
   if (!worst)
-    return `Nothing in it meets a known trouble of this voice; most of it lies from ${noteName(tessitura.low)} to ${noteName(tessitura.high)}.`;
+    return `Nothing in it meets a known trouble of this voice; most of it lies from ${named(tessitura.low)} to ${named(tessitura.high)}.`;
   const counted = `${risky} of ${key.phrases.length} phrases risky${over ? `, ${over} crossing${over === 1 ? '' : 's'} of a change` : ''}`;
-  return `${capital(counted)}; ${barName(song, worst.bar)}: ${riskInWords(worst.risk!, voice)}.`;
+  return `${capital(counted)}; ${barName(song, worst.bar)}: ${riskInWords(worst.risk!, voice, flats)}.`;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -134,9 +132,12 @@ export function songCautions(best: SongKey, original: SongKey, voice: SongVoice)
 /** More of a song than this in the upper third of a voice tires it (common practice, no source). */
 const HIGH_SHARE = 0.4;
 
+/** Of bars in which a break can't be told. */
+export const UNTOLD = 'a change is leapt over: whether it broke can’t be told';
+
 /** What happened in a bar that broke. */
-export function breakInWords({ name, midi }: { name: BreakName; midi: number }): string {
-  const note = noteName(midi);
+export function breakInWords({ name, midi }: { name: BreakName; midi: number }, flats = false): string {
+  const note = noteName(midi, flats);
   return {
     leapt: `the voice leapt at ${note}`,
     'changed-at-once': `the colour changed at once at ${note}`,

@@ -32,6 +32,9 @@ export function fifthsOf(fifths: number, semitones: number): number {
   return moved > 6 ? moved - 12 : moved;
 }
 
+/** Whether notes of a song, `semitones` higher than written, are named with flats (Bb4) or sharps (A#4). */
+export const namesFlats = ({ fifths }: Pick<Song, 'fifths'>, semitones: number): boolean => fifthsOf(fifths, semitones) < 0;
+
 const CLOSE = 1e-6;
 const fullOf = (meter: readonly [number, number]) => (meter[0] * 4) / meter[1];
 

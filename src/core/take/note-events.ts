@@ -15,7 +15,7 @@ const OVERSHOOT_S = 0.2;
 /** From here an overshoot is heard as a flip, semitones. */
 const HEARD_OVERSHOOT_ST = 0.6;
 /** A wider step was leapt: whatever happens inside it is hidden (an arpeggio's step of a fourth is still heard). */
-const WIDEST_STEP_ST = 5.5;
+export const WIDEST_STEP_ST = 5.5;
 const FEWEST_STEPS = 6;
 
 /** As for slides (events.ts), by logistic regression on scales of voices and rooms that are not this project's. */

@@ -1,5 +1,5 @@
 'use client';
-import { Keyboard } from 'lucide-react';
+import { Keyboard, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { keysOfPage, Shortcut, useShortcuts } from './useShortcuts';
 import { Window } from './Window';
@@ -20,7 +20,17 @@ export function Keys({ shortcuts, repeats }: { shortcuts: readonly Shortcut[]; r
         <Keyboard aria-hidden size={18} />
       </button>
       {open && (
-        <Window title="Keys of this page" width="max-w-md" onClose={() => setOpen(null)}>
+        <Window
+          title="Keys of this page"
+          width="max-w-md"
+          onClose={() => setOpen(null)}
+          foot={
+            <button className="button" onClick={() => print()}>
+              <Printer aria-hidden size={18} /> On paper
+            </button>
+          }
+        >
+          <p className="hidden print:block">{document.title}</p>
           <dl className="grid grid-cols-[7rem_1fr] gap-x-4 gap-y-1">
             {open.map((s) => (
               <div key={`${s.command} ${s.key}`} className="contents">

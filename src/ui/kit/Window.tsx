@@ -16,12 +16,12 @@ export function Window({
 }) {
   return (
     <Dialog open onClose={onClose} className="relative z-20">
-      <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
+      <div className="no-print fixed inset-0 bg-black/40" aria-hidden="true" />
       <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-16">
         <DialogPanel className={`card flex w-full flex-col gap-3 ${width}`}>
           <DialogTitle className="text-xl font-bold">{title}</DialogTitle>
           {children}
-          <div className="flex flex-wrap justify-end gap-2">
+          <div className="no-print flex flex-wrap justify-end gap-2">
             {foot}
             <button className="button" onClick={onClose}>
               Close

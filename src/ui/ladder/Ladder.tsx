@@ -80,6 +80,10 @@ export function Ladder({
                 fontSize={Math.min(13, Math.max(10, scale.rung * 0.8))}
                 fontWeight={midi % 12 === 0 ? 700 : 400}
                 fill={lit ? 'var(--accent-ink)' : 'var(--key-ink)'}
+                // Where keys are thinner than their names, the name stands on its key's colour all the same.
+                stroke={lit ? 'var(--accent)' : 'var(--key)'}
+                strokeWidth={dense ? 3 : 0}
+                paintOrder="stroke"
                 className="pointer-events-none"
               >
                 {noteName(midi)}

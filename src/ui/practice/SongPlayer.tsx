@@ -17,7 +17,8 @@ import { risksOf } from '../../core/song/risks';
 import { takenAs, wentIn } from '../../core/song/taken';
 import type { SongVoice } from '../../core/song/voice';
 import { isHigh, waysFor } from '../../core/song/ways';
-import { barName, barsName, breakInWords } from '../../core/song/words';
+import { namesFlats } from '../../core/song/written';
+import { barName, barsName, breakInWords, UNTOLD } from '../../core/song/words';
 import { keepOwn, OwnKey } from '../../sync/own-voice';
 import { useAwake } from '../kit/useAwake';
 import { VERDICT_WORDS } from '../kit/verdict';
@@ -286,16 +287,23 @@ function Tried({
   last: { outcome, sent, own },
 }: Pick<MySong, 'song' | 'ways'> & { voice: SongVoice; phrases: ReturnType<typeof risksOf>; last: Try }) {
   const broke = outcome.bars.filter((b) => b.broke);
+  const untold = outcome.bars.filter((b) => b.untold);
   const taken = phrases.flatMap((p) => {
     const said = ways[p.first] && takenAs(song, outcome, p, ways[p.first], voice);
     return said ? [{ ...said, p }] : [];
   });
   return (
     <div className="card flex flex-col gap-2 p-3" data-testid="tried">
-      {broke.length === 0 && <p className="text-lg">Nothing broke.</p>}
+      {broke.length === 0 && outcome.bars.some((b) => b.sung && !b.untold) && <p className="text-lg">Nothing broke.</p>}
       {broke.map((b) => (
         <p key={b.bar} className="text-lg">
-          <b className="inline-block first-letter:uppercase">{barName(song, b.bar)}</b>: {breakInWords(b.broke!)}.
+          <b className="inline-block first-letter:uppercase">{barName(song, b.bar)}</b>:{' '}
+          {breakInWords(b.broke!, namesFlats(song, outcome.semitones))}.
+        </p>
+      ))}
+      {untold.map((b) => (
+        <p key={b.bar}>
+          <span className="inline-block first-letter:uppercase">{barName(song, b.bar)}</span>: {UNTOLD}.
         </p>
       ))}
       {taken.map(({ p, verdict, because }) => (

@@ -32,7 +32,7 @@ export function KeyList({
   const high = Math.max(voice.high, ...keys.map((k) => k.tessitura.highest));
   const y = (midi: number) => 2 + ((high - midi) / (high - low)) * (HEIGHT - 4);
   return (
-    <ol aria-label="Keys, best first" className="flex max-h-[26rem] flex-col gap-1 overflow-y-auto pr-1" tabIndex={-1}>
+    <ol aria-label="Keys, best first" className="flex max-h-[26rem] lg:max-h-[32rem] flex-col gap-1 overflow-y-auto pr-1" tabIndex={-1}>
       {keys.map((key, i) => (
         <li key={key.semitones}>
           <button
@@ -50,20 +50,21 @@ export function KeyList({
             <Contour song={song} of={key} voice={voice} y={y} />
             <span className="min-w-40 flex-1 text-sm">
               <span className="block">
-                <b>{key.standing === 'fits' ? LEVEL_WORDS[key.level] : 'not for this voice'}</b> · {noteName(key.tessitura.lowest)} to{' '}
-                {noteName(key.tessitura.highest)}
+                <b>{key.standing === 'fits' ? LEVEL_WORDS[key.level] : 'not for this voice'}</b> ·{' '}
+                {noteName(key.tessitura.lowest, key.flats)} to {noteName(key.tessitura.highest, key.flats)}
               </span>
-              <span className="block text-soft">
-                {key.standing === 'fits'
-                  ? key.deciding
-                      .map((d) =>
-                        d.risk
-                          ? `${barName(song, d.bar)}: ${riskInWords(d.risk, voice)}`
-                          : `${barName(song, d.bar)}: its ${d.is === 'top' ? 'highest' : 'lowest'} note, ${noteName(d.midi)}`,
-                      )
-                      .join('; ')
-                  : keyBecause(key, keys, song, voice)}
-              </span>
+              {key.standing === 'fits' ? (
+                key.deciding.map((d) => (
+                  <span key={`${d.bar} ${d.is}`} className="block text-soft">
+                    <span className="font-semibold">{barName(song, d.bar)}</span>{' '}
+                    {d.risk
+                      ? riskInWords(d.risk, voice, key.flats)
+                      : `its ${d.is === 'top' ? 'highest' : 'lowest'} note, ${noteName(d.midi, key.flats)}`}
+                  </span>
+                ))
+              ) : (
+                <span className="block text-soft">{keyBecause(key, keys, song, voice)}</span>
+              )}
             </span>
           </button>
         </li>

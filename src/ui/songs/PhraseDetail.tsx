@@ -5,6 +5,7 @@ import type { Song } from '../../core/song/types';
 import { isHigh, Way, waysFor } from '../../core/song/ways';
 import type { SongVoice } from '../../core/song/voice';
 import { barName, barsName, riskInWords } from '../../core/song/words';
+import { namesFlats } from '../../core/song/written';
 import { Work, WORKS } from '../../core/song/work';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { PhraseTakes } from './PhraseTakes';
@@ -55,7 +56,7 @@ export function PhraseDetail({
         <ul className="list-disc pl-5 text-sm">
           {phrase.risks.slice(0, 5).map((r, i) => (
             <li key={i}>
-              {capital(barName(song, r.bar))}: {riskInWords(r, voice)}.
+              {capital(barName(song, r.bar))}: {riskInWords(r, voice, namesFlats(song, semitones))}.
             </li>
           ))}
         </ul>

@@ -7,6 +7,7 @@ import type { Song } from '../../core/song/types';
 import type { SongVoice } from '../../core/song/voice';
 import type { Way } from '../../core/song/ways';
 import { breakInWords } from '../../core/song/words';
+import { namesFlats } from '../../core/song/written';
 import { dateTimeOf } from '../kit/dates';
 import { VERDICT_WORDS } from '../kit/verdict';
 import type { SongTakeLine } from './SongTakes';
@@ -33,14 +34,14 @@ export function PhraseTakes({
   const sung = takes.flatMap((t) => {
     const heard = t.heard?.outcome;
     const at = heard && phraseSung(heard, phrase);
-    return at ? [{ ...t, at, taken: way && takenAs(song, heard, phrase, way, voice) }] : [];
+    return at ? [{ ...t, at, flats: namesFlats(song, heard.semitones), taken: way && takenAs(song, heard, phrase, way, voice) }] : [];
   });
   if (sung.length === 0) return null;
   return (
     <div>
       <h3 className="mb-1 font-semibold">As it was sung</h3>
       <ul className="flex flex-col gap-1 text-sm" aria-label="This phrase in takes">
-        {sung.slice(0, MOST_SHOWN).map(({ takeId, recordedAt, silent, at, taken }) => {
+        {sung.slice(0, MOST_SHOWN).map(({ takeId, recordedAt, silent, at, flats, taken }) => {
           const sounds = playing?.takeId === takeId;
           return (
             <li key={takeId} className="flex items-start gap-2">
@@ -56,7 +57,7 @@ export function PhraseTakes({
               <span className="min-w-0 flex-1 self-center">
                 <b>{dateTimeOf(recordedAt)}</b>
                 {at.inTune !== null && `, ${Math.round(100 * at.inTune)} % in tune`}
-                {at.broke && `; ${breakInWords(at.broke)}`}.
+                {at.broke && `; ${breakInWords(at.broke, flats)}`}.
                 {taken && (
                   <span className="block" data-testid="taken">
                     {VERDICT_WORDS[taken.verdict]} {taken.verdict === 'yes' ? `(${taken.because})` : taken.because}

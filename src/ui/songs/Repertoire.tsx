@@ -171,9 +171,9 @@ function ForAShow({ own, voice }: { own: Props['view']['own']; voice: SongVoice 
         <thead className="text-soft">
           <tr>
             <th className="py-1 font-normal">Song</th>
-            <th className="font-normal">Key</th>
-            <th className="font-normal">Sung</th>
-            <th className="font-normal">Load so far</th>
+            <th className="pr-3 font-normal">Key</th>
+            <th className="pr-3 font-normal">Sung</th>
+            <th className="pr-3 font-normal">Load so far</th>
             <th className="font-normal">Then rest</th>
           </tr>
         </thead>

@@ -149,7 +149,7 @@ export function SongEditor({
           as you like
         </span>
         <textarea
-          className="field min-h-28 font-mono text-sm"
+          className="field field-sizing-content min-h-28 font-mono text-sm"
           value={melody}
           onChange={(e) => type({ melody: e.target.value })}
           spellCheck={false}
@@ -158,7 +158,7 @@ export function SongEditor({
       </label>
       <label className="flex flex-col gap-1">
         <span className="text-sm text-soft">Words: a syllable a note, he-ron with a hyphen, _ where one is held on; or a vowel (ah)</span>
-        <textarea className="field min-h-16 text-sm" value={words} onChange={(e) => type({ words: e.target.value })} />
+        <textarea className="field field-sizing-content min-h-16 text-sm" value={words} onChange={(e) => type({ words: e.target.value })} />
       </label>
       <label className="flex flex-col gap-1">
         <span className="text-sm text-soft">Notes for yourself</span>

@@ -6,6 +6,7 @@ import { noteName } from '../../core/music/pitch';
 import { barRisks, Level, levelOf, PhraseRisk } from '../../core/song/risks';
 import type { Song } from '../../core/song/types';
 import type { SongVoice } from '../../core/song/voice';
+import { namesFlats } from '../../core/song/written';
 import { barsName, breakInWords, phraseInWords } from '../../core/song/words';
 import { MachineMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
@@ -60,6 +61,7 @@ export function SongPicture({
   const beat = Math.max(LEAST_BEAT_PX, (room - 8) / end);
   const width = Math.max(1, Math.ceil(end * beat));
   const x = (place: number) => place * beat;
+  const flats = namesFlats(song, semitones);
   const risks = barRisks(song, phrases);
   const shown = phrases[selected];
   useEffect(() => {
@@ -110,7 +112,7 @@ export function SongPicture({
                   role="button"
                   tabIndex={0}
                   aria-pressed={i === selected}
-                  aria-label={`${barsName(song, p.firstBar, p.lastBar)}, ${p.level}${voice ? `: ${phraseInWords(p, voice)}` : ''}`}
+                  aria-label={`${barsName(song, p.firstBar, p.lastBar)}, ${p.level}${voice ? `: ${phraseInWords(p, voice, flats)}` : ''}`}
                   className="cursor-pointer"
                   onClick={() => onSelect(i)}
                   onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), e.stopPropagation(), onSelect(i))}
@@ -142,8 +144,8 @@ export function SongPicture({
                       height={high}
                       rx={3}
                       fill={head === null ? 'var(--soft)' : rampColour(head)}
-                      stroke="var(--card)"
-                      strokeWidth={0.75}
+                      stroke="var(--soft)"
+                      strokeWidth={1}
                     />
                   </g>
                 );
@@ -159,8 +161,8 @@ export function SongPicture({
           </svg>
         </div>
         <p className="sr-only">
-          {song.notes.length} notes from {noteName(Math.min(...song.notes.map((n) => n.midi)) + semitones)} to{' '}
-          {noteName(Math.max(...song.notes.map((n) => n.midi)) + semitones)}. The phrases are listed beside.
+          {song.notes.length} notes from {noteName(Math.min(...song.notes.map((n) => n.midi)) + semitones, flats)} to{' '}
+          {noteName(Math.max(...song.notes.map((n) => n.midi)) + semitones, flats)}. The phrases are listed beside.
         </p>
       </div>
     </div>
@@ -218,7 +220,11 @@ function SungNotes({
         return under ? (
           <line key={i} x1={x1} x2={x2} y1={y} y2={y} stroke="var(--soft)" strokeWidth={2.5} strokeDasharray="4 3" />
         ) : (
-          <line key={i} x1={x1} x2={x2} y1={y} y2={y} stroke="var(--ink)" strokeWidth={2} />
+          // With an edge, so that it is seen on a note of any colour.
+          <g key={i}>
+            <line x1={x1} x2={x2} y1={y} y2={y} stroke="var(--card)" strokeWidth={3.5} />
+            <line x1={x1} x2={x2} y1={y} y2={y} stroke="var(--ink)" strokeWidth={1.5} />
+          </g>
         );
       })}
       {heard.bars.map(({ bar, broke }) => {
@@ -227,7 +233,7 @@ function SungNotes({
         const n = own && song.notes[own.note];
         return (
           <g key={bar}>
-            <title>{breakInWords(broke)}</title>
+            <title>{breakInWords(broke, namesFlats(song, heard.semitones))}</title>
             <MachineMark x={x(n ? n.start : song.bars[bar].start) + 4} y={scale.y(broke.midi)} />
           </g>
         );

@@ -232,7 +232,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
           <p>
             <b className="first-letter:uppercase inline-block">{LEVEL_WORDS[key.level]}</b>: {keyBecause(key, keys, song, voice)}{' '}
             {Math.round(key.atTheChangeS)} of {Math.round(key.tessitura.seconds)} s lie within two semitones of a change; most of it from{' '}
-            {noteName(key.tessitura.low)} to {noteName(key.tessitura.high)}.
+            {noteName(key.tessitura.low, key.flats)} to {noteName(key.tessitura.high, key.flats)}.
           </p>
           <section aria-label="Which key" className="card">
             <div className="mb-2 flex flex-wrap items-center gap-2">

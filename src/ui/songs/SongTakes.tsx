@@ -4,7 +4,8 @@ import Link from 'next/link';
 import { useTakePlayer } from '../../audio/take-player';
 import { BarOutcome, Heard, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
-import { barName, breakInWords } from '../../core/song/words';
+import { namesFlats } from '../../core/song/written';
+import { barName, breakInWords, UNTOLD } from '../../core/song/words';
 import { dateTimeOf } from '../kit/dates';
 
 export interface SongTakeLine {
@@ -55,6 +56,7 @@ export function SongTakes({
         {takes.map((t) => {
           const bars = t.heard?.outcome?.bars ?? [];
           const broke = bars.filter((b) => b.broke);
+          const untold = bars.filter((b) => b.untold);
           const sung = bars.filter((b) => b.sung).length;
           return (
             <li key={t.takeId} className={`rounded-lg border px-2 py-1 ${t.takeId === shown ? 'border-accent' : 'border-line'}`}>
@@ -94,19 +96,24 @@ export function SongTakes({
                   ? 'being listened to …'
                   : t.heard.outcome === null
                     ? 'not this song, or too little of it'
-                    : `${sung} bars, ${broke.length} broke, ${Math.round(100 * inTune(bars))} % in tune`}
+                    : `${sung} bars, ${broke.length} broke${untold.length ? `, ${untold.length} not told` : ''}, ${Math.round(100 * inTune(bars))} % in tune`}
               </p>
               {t.takeId === shown && (
                 <ul className="mt-1 text-sm">
-                  {broke.length === 0 && sung > 0 && <li>Nothing broke.</li>}
+                  {broke.length === 0 && sung > untold.length && <li>Nothing broke that can be told.</li>}
                   {broke.map((b) => (
                     <li key={b.bar}>
                       <button
                         className="text-left hover:underline"
                         onClick={() => play(t.takeId, Math.max(0, b.broke!.timeS - 1), b.broke!.timeS + 1.5)}
                       >
-                        {barName(song, b.bar)}, called {b.called}: {breakInWords(b.broke!)}
+                        {barName(song, b.bar)}, called {b.called}: {breakInWords(b.broke!, namesFlats(song, t.heard!.outcome!.semitones))}
                       </button>
+                    </li>
+                  ))}
+                  {untold.map((b) => (
+                    <li key={b.bar} className="text-soft">
+                      {barName(song, b.bar)}, called {b.called}: {UNTOLD}
                     </li>
                   ))}
                 </ul>

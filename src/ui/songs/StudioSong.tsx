@@ -57,7 +57,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
   return (
     <main className="mx-auto max-w-[1240px] px-4 py-4">
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="flex-1 text-2xl font-bold">
+        <h1 className="min-w-72 flex-1 text-2xl font-bold">
           <Link href="/songs" className="font-normal text-soft hover:underline">
             Songs
           </Link>{' '}
