@@ -26,6 +26,8 @@ const shared = {
   },
   // Libraries that ship as modules only.
   transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`],
+  // A crowded machine may be several times as slow as a quiet one.
+  testTimeout: 60_000,
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/dist'],
 };
 

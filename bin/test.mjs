@@ -5,6 +5,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { ensurePackages } from './lib/packages.mjs';
 import { checkNode, command, root, say } from './lib/project.mjs';
 
@@ -27,18 +28,28 @@ function count(name, passed, failed, skipped = 0) {
 
 const bin = (name) => join(root, 'node_modules', name);
 
+/** What has not ended by then hangs, on the slowest machine: it is stopped, so that the rest is still told. */
+const LONGEST_MIN = 60;
+/** What a program that has ended may still have on its way to us; something it left running would keep the pipe open for ever. */
+const LAST_WORDS_MS = 2000;
+
 /** Run a program of Node's to its end. Where two lanes go on at once, what it says comes in one piece. */
 async function run(args, env = {}, nice = 0) {
   const child = spawn(process.execPath, args, {
     cwd: root,
     stdio: part ? ['ignore', 2, 2] : ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, ...env },
+    timeout: LONGEST_MIN * 60_000,
+    killSignal: 'SIGKILL',
   });
   if (nice) setPriority(child.pid, nice);
   const said = [];
   for (const stream of [child.stdout, child.stderr]) stream?.on('data', (bytes) => said.push(bytes));
-  const code = await new Promise((done) => child.once('close', done));
+  const closed = new Promise((done) => child.once('close', done));
+  const [code, signal] = await new Promise((done) => child.once('exit', (...ended) => done(ended)));
+  await Promise.race([closed, pause(LAST_WORDS_MS, undefined, { ref: false })]);
   process.stderr.write(Buffer.concat(said));
+  if (signal) say(`${args[0]} was stopped by ${signal}${signal === 'SIGKILL' ? `, as what runs over ${LONGEST_MIN} minutes is` : ''}.`);
   return code === 0;
 }
 
@@ -141,7 +152,16 @@ command(async () => {
   ensurePackages();
   const { ensureDebian } = await import('./lib/debian.mjs');
   const { ensureCommand, ensureAssets } = await import('./lib/build.mjs');
-  if (wants('unit')) ensureDebian({ '/usr/bin/sox': 'sox', '/usr/bin/aubiopitch': 'aubio-tools', '/usr/bin/mftext': 'abcmidi' });
+  if (wants('unit'))
+    ensureDebian({
+      '/usr/bin/sox': 'sox',
+      '/usr/bin/aubiopitch': 'aubio-tools',
+      '/usr/bin/mftext': 'abcmidi',
+      '/usr/bin/festival': 'festival',
+      '/usr/bin/fluidsynth': 'fluidsynth',
+      '/usr/share/sounds/sf2/TimGM6mb.sf2': 'timgm6mb-soundfont',
+      '/usr/share/festival/voices/english/kal_diphone': 'festvox-kallpc16k',
+    });
   if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
   if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();
   if (wants('checks') || wants('unit')) await ensureAssets();

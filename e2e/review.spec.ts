@@ -32,6 +32,14 @@ test('a second listen without the machine is marked by ear and then compared; un
   await page.keyboard.press('?');
   const keys = page.getByRole('dialog', { name: 'Keys of this page' });
   await expect(keys).toContainText('plays at half speed');
+  // On paper they stand alone, on one page, under the name of what they are the keys of.
+  await page.emulateMedia({ media: 'print' });
+  await expect(keys.getByText('plays at half speed')).toBeVisible();
+  await expect(keys.getByText(/Wendel$/)).toBeVisible();
+  await expect(page.locator('main')).toBeHidden();
+  await expect(keys.getByRole('button')).toHaveCount(0);
+  expect((await page.pdf()).toString('latin1').match(/\/Type \/Page\b(?!s)/g)).toHaveLength(1);
+  await page.emulateMedia({ media: null });
   await page.keyboard.press('l');
   await page.keyboard.press('Escape');
   await expect(keys).toHaveCount(0);

@@ -2,12 +2,16 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { Accompaniment, pianoNotes } from '../core/exercise/follow-along';
 import type { KeyInTime } from '../core/exercise/render';
 import { noteName } from '../core/music/pitch';
+import { agenda, type Agenda } from './agenda';
 import { decodedPiano } from './piano-samples';
 
 type Tone = typeof import('tone');
+type Sampler = import('tone').Sampler;
 interface Piano {
   tone: Tone;
-  sampler: import('tone').Sampler;
+  sampler: Sampler;
+  /** A piano of its own for what is played once through: faded and thrown away, it takes with it what would ring to its written end. */
+  another: () => Sampler;
   /** Counts in: a click of no pitch. */
   click: import('tone').NoiseSynth;
 }
@@ -37,18 +41,34 @@ export function loadPiano(): Promise<Piano> {
   loading ??= Promise.all([import('tone'), decodedPiano()]).then(([tone, sounds]) => {
     tone.getContext().lookAhead = LOOK_AHEAD_S;
     const urls = Object.fromEntries(sounds.map(({ name, buffer }) => [name, buffer]));
-    const sampler = new tone.Sampler({ urls, release: 0.4 }).toDestination();
+    const another = () => new tone.Sampler({ urls, release: 0.4 }).toDestination();
+    const sampler = another();
     const click = new tone.NoiseSynth({ volume: -12, envelope: { attack: 0.001, decay: 0.03, sustain: 0 } }).toDestination();
-    return { tone, sampler, click };
+    return { tone, sampler, another, click };
   });
   loading.catch(() => (loading = undefined));
   return loading;
 }
 
+/** As quick as a damper. */
+const FADE_S = 0.1;
+/** Damp all that a piano still sounds, and throw it away. */
+function damp(sampler: Sampler): void {
+  sampler.volume.rampTo(-Infinity, FADE_S);
+  setTimeout(() => sampler.dispose(), 3 * FADE_S * 1000);
+}
+
 /** Wake the device's sound. @throws where it stays silent: waking neither ends nor fails on a device that has no sound to give. */
-async function wake(tone: Tone): Promise<void> {
-  const silent = new Promise<never>((_, fail) => setTimeout(() => fail(new Error('silent')), SILENT_S * 1000));
-  await Promise.race([tone.start(), silent]);
+export async function wake(tone: Tone): Promise<void> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const silent = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(new Error('silent')), SILENT_S * 1000);
+  });
+  try {
+    await Promise.race([tone.start(), silent]);
+  } finally {
+    clearTimeout(timer);
+  }
 }
 
 /** Which exercise sounds, and in which of its keys. */
@@ -80,12 +100,13 @@ interface Walking extends Ends {
 export function useFollowAlong() {
   const [sounding, setSounding] = useState<Sounding | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const piano = useRef<Piano | null>(null);
+  /** What sounds now. */
+  const playing = useRef<Sampler>(undefined);
   const timers = useRef(new Set<ReturnType<typeof setTimeout>>());
 
   /** How often it was stopped: what was begun before the last of them, and waited for the piano, doesn't sound any more. */
   const stops = useRef(0);
-  /** Ends listening for a device that takes the sound away. */
+  /** Ends looking at the audio clock, and listening for a device that takes the sound away. */
   const unwatch = useRef<() => void>(undefined);
 
   const stop = useCallback(() => {
@@ -94,10 +115,8 @@ export function useFollowAlong() {
     timers.current.forEach(clearTimeout);
     timers.current.clear();
     unwatch.current?.();
-    if (!piano.current) return;
-    const { tone, sampler } = piano.current;
-    tone.getTransport().stop().cancel(0);
-    sampler.releaseAll();
+    if (playing.current) damp(playing.current);
+    playing.current = undefined;
   }, []);
   /** Do something when a time of the audio clock is heard; on a page that isn't seen as well, where nothing is drawn. */
   const when = useCallback((heardMs: number, work: () => void) => {
@@ -110,9 +129,13 @@ export function useFollowAlong() {
   useEffect(makeReady, []);
   useEffect(() => stop, [stop]);
 
-  /** Put sounds on the clock (`fill` is told how to say when they are over) and start it. */
+  /** Have sounds put on the clock from a moment on (`fill` is told how to say when they are over). */
   const run = useCallback(
-    async (id: string, fill: (piano: Piano, over: (time: number) => void) => void, { onEnd, onFail, onCut }: Ends) => {
+    async (
+      id: string,
+      fill: (piano: Piano, sampler: Sampler, at: Agenda['at'], beginsS: number, over: (time: number) => void) => void,
+      { onEnd, onFail, onCut }: Ends,
+    ) => {
       stop();
       const begun = stops.current;
       const silent = (why: string, then?: () => void) => {
@@ -123,12 +146,13 @@ export function useFollowAlong() {
       };
       setProblem(null);
       setSounding({ id, key: 0 });
+      let piano: Piano;
       try {
-        piano.current = await loadPiano();
+        piano = await loadPiano();
       } catch {
         return silent('The piano’s sounds could not be loaded: check that Wendel is running and try again.', onFail);
       }
-      const { tone } = piano.current;
+      const { tone } = piano;
       try {
         await wake(tone);
       } catch {
@@ -142,15 +166,23 @@ export function useFollowAlong() {
       const watch = () => {
         if (context.state !== 'running') silent('This device took the sound away. Go on when it is free again.', onCut);
       };
+      // Not the package's own count of beats, which leaves out the first of them (or another) where it falls between two looks at the clock.
+      const { at, doUntil } = agenda();
+      const look = () => doUntil(tone.now());
       context.on('statechange', watch);
-      unwatch.current = () => context.off('statechange', watch);
-      fill(piano.current, (time) =>
+      context.on('tick', look);
+      unwatch.current = () => {
+        context.off('statechange', watch);
+        context.off('tick', look);
+      };
+      playing.current = piano.another();
+      fill(piano, playing.current, at, tone.immediate() + LEAD_S, (time) =>
         when(heardAt(tone, time), () => {
           stop();
           onEnd?.();
         }),
       );
-      tone.getTransport().start(`+${LEAD_S}`, 0);
+      look();
     },
     [stop, when],
   );
@@ -160,26 +192,20 @@ export function useFollowAlong() {
     (id: string, next: () => KeyInTime | null, { onKey, accompaniment, ...ends }: Walking = {}) =>
       run(
         id,
-        ({ tone, sampler }, over) => {
-          const transport = tone.getTransport();
+        ({ tone }, sampler, at, beginsS, over) => {
           let count = 0;
-          const go = (at: number) =>
-            transport.schedule((time) => {
-              const key = next();
-              if (!key) return over(time);
-              const n = count++;
-              const beginsMs = heardAt(tone, time);
-              onKey?.(key, beginsMs);
-              when(beginsMs, () => setSounding({ id, key: n }));
-              for (const { midi, startS, endS, loudness } of pianoNotes([key], 0, accompaniment)) {
-                const sound = (then: number) => sampler.triggerAttackRelease(noteName(midi), endS - startS, then, loudness);
-                // What is due at this very moment can't be put on the clock any more.
-                if (startS < LEAD_S) sound(time + startS);
-                else transport.schedule(sound, at + startS);
-              }
-              go(at + key.totalS);
-            }, at);
-          go(0);
+          const go = (time: number) => {
+            const key = next();
+            if (!key) return over(time);
+            const n = count++;
+            const beginsMs = heardAt(tone, time);
+            onKey?.(key, beginsMs);
+            when(beginsMs, () => setSounding({ id, key: n }));
+            for (const { midi, startS, endS, loudness } of pianoNotes([key], 0, accompaniment))
+              at(time + startS, (then) => sampler.triggerAttackRelease(noteName(midi), endS - startS, then, loudness));
+            at(time + key.totalS, go);
+          };
+          at(beginsS, go);
         },
         ends,
       ),
@@ -199,12 +225,11 @@ export function useFollowAlong() {
     (id: string, beats: number, tempo: number, onEnd: () => void) =>
       run(
         id,
-        ({ tone, click }, over) => {
-          const transport = tone.getTransport();
+        ({ click }, _, at, beginsS, over) => {
           const beatS = 60 / tempo;
           for (let beat = 0; beat < beats; beat++)
-            transport.schedule((time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6), beat * beatS);
-          transport.schedule(over, beats * beatS);
+            at(beginsS + beat * beatS, (time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6));
+          at(beginsS + beats * beatS, over);
         },
         { onEnd },
       ),

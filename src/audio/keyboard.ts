@@ -1,6 +1,6 @@
 import { KeyboardMessage, keyboardMessage } from '../core/music/midi-message';
 import { noteName } from '../core/music/pitch';
-import { loadPiano } from './follow-along';
+import { loadPiano, wake } from './follow-along';
 
 /** How it stands with a MIDI keyboard: not looked for, none there, its name, gone while it was followed, or not to be had here. */
 export type KeyboardState =
@@ -44,10 +44,10 @@ export function followKeyboards(hear: (message: KeyboardMessage) => void, tell: 
   };
 }
 
-/** Notes under a hand, on the sampled piano: at once, not on the follow-along's clock, which looks ahead. */
+/** Notes under a hand, on the sampled piano: at once, not on the follow-along's clock, which looks ahead. @throws where it can't be had. */
 export async function soundKey(message: KeyboardMessage): Promise<void> {
   const { tone, sampler } = await loadPiano();
-  await tone.start();
+  await wake(tone);
   if (message.does === 'press') sampler.triggerAttack(noteName(message.midi), tone.immediate(), message.velocity);
   else if (message.does === 'release') sampler.triggerRelease(noteName(message.midi), tone.immediate());
 }
