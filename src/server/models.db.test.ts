@@ -2,6 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { LONGEST_MODEL_S, MOST_MODELS } from '../core/exercise/model';
 import { writeWav } from '../core/format/wav';
+import { dayLater } from '../core/plan/days';
+import { USUAL_TERMS } from '../core/plan/request';
+import { before, lineOn } from '../core/practice/made-log';
+import type { Entry } from '../core/practice/types';
 import { pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
 import { AssignmentInput, EntriesInput, ModelMeta } from '../contract/inputs';
@@ -23,6 +27,7 @@ const modelForSinger = (token: string, id: string) => bySinger(token)((ctx, sing
 const addEntries = enteredByLink(practice.addEntries);
 const viewPractice = enteredByLink(practice.viewPractice);
 const answer = entered(practice.answer);
+const savePlan = entered(plans.savePlan);
 
 let mockMember: Member | null = null;
 jest.mock('./session', () => ({
@@ -147,4 +152,24 @@ test('a singer’s own words stand in the list until they are answered; the phon
   await answer(id, { granted: false });
   expect(await line()).not.toHaveProperty('granted');
   await expect(answer(randomUUID(), { answer: 'x' })).rejects.toThrow(/no such line/);
+});
+
+test('a trial of one is seen whole on the phone, though it takes longer than the phone looks back', async () => {
+  const begun = dayLater(new Date().toISOString().slice(0, 10), -100);
+  const trial = randomUUID();
+  const line = (days: number, what: Entry['what']) => lineOn(dayLater(begun, days), what);
+  const broke = { leapSt: 3, heard: 100 };
+  const lines = [
+    line(0, { kind: 'trial', trial, arm: 'hum', minutes: 0, before: broke, after: broke }),
+    line(0, before()),
+    line(99, { kind: 'trial', trial, arm: 'straw', minutes: 0, before: broke, after: broke }),
+  ];
+  await addEntries(token, EntriesInput.parse({ entries: lines }));
+  const seen = async () => (await viewPractice(token)).entries.filter(({ id }) => lines.some((l) => l.id === id)).map((e) => e.id);
+  expect(await seen()).toEqual([lines[2].id]);
+  await savePlan(singerId, { terms: { ...USUAL_TERMS, trial: { id: trial, begun } } });
+  expect(await seen()).toEqual([lines[0].id, lines[2].id]);
+  // An arm that is none, and a leap that no voice has, are refused.
+  for (const wrong of [{ arm: 'gum' }, { before: { leapSt: 99, heard: 0 } }])
+    expect(EntriesInput.safeParse({ entries: [{ ...lines[0], what: { ...lines[0].what, ...wrong } }] }).success).toBe(false);
 });

@@ -2,6 +2,8 @@ import type { EntriesInput, AnswerInput } from '../contract/inputs';
 import { z } from 'zod';
 import { chaptersOf } from '../core/practice/chapters';
 import { daysOf } from '../core/practice/log';
+import { shownTrial } from '../core/practice/trial';
+import { isTrial } from '../core/practice/types';
 import { occasionSets } from '../core/plan/occasions';
 import type { PlanItem } from '../core/plan/types';
 import { evidenceFor, mapOf } from './pooling';
@@ -13,8 +15,7 @@ import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
 import { dayOf } from './day';
 import { planningIn, planSourceOf, whole as complete } from './plans';
-import { measuresByDay } from '../core/practice/measures';
-import type { VoiceMap } from '../core/map/types';
+import { mainChange, measuresByDay } from '../core/practice/measures';
 import { Refusal } from './refusal';
 import { voiceIn } from './songs';
 import { isId } from './ids';
@@ -33,6 +34,10 @@ export async function viewPractice(ctx: Context, singerId: string) {
   const source = await planSourceOf(ctx, singer, entries);
   const { map, terms, singer: asked } = source;
   const p = planningIn(source);
+  const { trial } = terms;
+  // The order of a trial that takes longer than the phone looks back is told by all its days.
+  const before =
+    trial && trial.begun < lately() ? (await practiceOf(tx, singerId, trial.begun)).filter((e) => isTrial(e) && e.day < lately()) : [];
   const whole = (item: PlanItem) => ({ ...item, exercise: p!.find(item.exerciseId)! });
   return {
     singer: {
@@ -51,11 +56,12 @@ export async function viewPractice(ctx: Context, singerId: string) {
       passaggi: map.passaggi.map((p) => ({ ...p, votes: [] })),
     },
     assignment: newest ? complete(newest) : null,
-    entries,
+    entries: [...before, ...entries],
     /** Sets for what a day brings, in this voice; and what practice has to bend to. */
     sets: p ? occasionSets(p).map(({ items, ...set }) => ({ ...set, items: items.map(whole) })) : [],
     dates: terms.dates ?? [],
     beltMinutes: terms.beltMinutes ?? null,
+    trial: trial ?? null,
     /** Nothing is asked of the top. */
     spared: p?.narrow ?? false,
     minor: p?.minor ?? false,
@@ -83,9 +89,6 @@ export async function answer({ tx }: Context, entryId: string, word: z.infer<typ
     throw new Refusal('not-found', 'There is no such line in any log of this studio.');
 }
 
-/** The change a voice is followed by: the one the map is surest of. */
-const mainChange = ({ passaggi }: VoiceMap): number | null => [...passaggi].sort((a, b) => b.confidence - a.confidence)[0]?.midi ?? null;
-
 /** What was practised and what the voice measured over time, for the coach. */
 export async function viewLog({ tx, now }: Context, singerId: string) {
   const singer = await mustFindSinger(tx, singerId);
@@ -93,17 +96,19 @@ export async function viewLog({ tx, now }: Context, singerId: string) {
   const all = await practiceOf(tx, singerId);
   const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: dayOf(new Date(t.recordedAt!)) }));
   const assigned = (await assignmentsOfSinger(tx, singerId)).map(complete);
+  const { terms } = await planningOf(tx, singerId);
   const sirens = new Map(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]));
   return {
     /** One siren of each day, to be heard beside another day's. */
     sirens: Object.fromEntries(sirens),
-    measured: measuresByDay(takes, mainChange(map)),
+    measured: measuresByDay(takes, mainChange(map)?.midi ?? null),
     singer: { id: singer.id, name: singer.name },
     now: now.getTime(),
     days: daysOf(all),
     entries: all.filter((e) => e.day >= lately()),
     assigned,
     chapters: chaptersOf(assigned),
-    beltLimit: (await planningOf(tx, singerId)).terms?.beltMinutes ?? null,
+    beltLimit: terms?.beltMinutes ?? null,
+    trial: shownTrial(all, terms?.trial?.id),
   };
 }

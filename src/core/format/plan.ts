@@ -60,6 +60,7 @@ export const TermsShape = z.object({
   dates: z.array(DateShape).max(60).optional(),
   beltMinutes: z.number().int().min(0).max(120, 'At most two hours a week.').optional(),
   phaseWeeks: PhaseWeeksShape.optional(),
+  trial: z.object({ id: z.uuid(), begun: z.iso.date() }).optional(),
   grades: z.object(Object.fromEntries(STRANDS.map((s) => [s, Grade])) as Record<(typeof STRANDS)[number], typeof Grade>),
 }) satisfies z.ZodType<Terms>;
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
-import { ELSEWHERE_IDS, type Entry, FELT, LONGEST_WORD, MOST_ELSEWHERE_MIN } from '../practice/types';
+import { ARMS, ELSEWHERE_IDS, type Entry, FELT, LONGEST_WORD, MOST_ELSEWHERE_MIN } from '../practice/types';
 import { CHECKED } from '../practice/voice-check';
 
 const Because = z.object({
@@ -68,11 +68,21 @@ const Elsewhere = z
   })
   .refine(({ minutes, instead }) => minutes > 0 || instead, 'Other singing lasts a minute at least.');
 
+const Broke = z.object({ leapSt: z.number().min(0).max(48), heard: z.number().min(0).max(100) });
+const TrialDay = z.object({
+  kind: z.literal('trial'),
+  trial: z.uuid(),
+  arm: z.enum(ARMS),
+  minutes: z.number().min(0).max(60),
+  before: Broke,
+  after: Broke,
+});
+
 /** A line of a singer's log, as it is sent, kept and taken along. */
 export const EntryShape = z.object({
   id: z.uuid(),
   assignmentId: z.uuid().nullable(),
   day: z.iso.date(),
   at: z.iso.datetime(),
-  what: z.discriminatedUnion('kind', [Before, Done, Check, Elsewhere]),
+  what: z.discriminatedUnion('kind', [Before, Done, Check, Elsewhere, TrialDay]),
 }) satisfies z.ZodType<Entry>;

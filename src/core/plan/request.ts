@@ -12,6 +12,8 @@ export type Terms = Pick<PlanRequest, 'minutesADay' | 'materials' | 'straws' | '
   beltMinutes?: number;
   /** How many weeks a phase lasts where the coach has said so, by its id; missing in older ones. */
   phaseWeeks?: Record<string, number>;
+  /** A trial of one that is under way, by its id and first day (core/practice/trial.ts). */
+  trial?: { id: string; begun: string };
 };
 
 /** Twenty minutes a day, a straw and a glass of water, the first phase, nothing confirmed yet. */

@@ -1,7 +1,7 @@
 import { ceilingOf } from '../map/ceiling';
 import { lowestCeiling } from '../map/how-soft';
 import { evennessOf, pooledNotes } from '../map/findings';
-import { TakeEvidence } from '../map/types';
+import { Passaggio, TakeEvidence, VoiceMap } from '../map/types';
 import { votesOf } from '../map/votes';
 import { passesBy } from '../map/zone';
 import { DayValues } from './change';
@@ -35,6 +35,10 @@ export interface DayMeasures {
 /** The days on which a value was measured, as `realChange` takes them. */
 export const daysWith = (measured: readonly DayMeasures[], id: MeasureId): DayValues[] =>
   measured.flatMap((d) => (d.passes[id] ? [{ at: Date.parse(d.day), passes: d.passes[id] }] : []));
+
+/** The change a voice is followed by: the one its map is surest of; null where none is known. */
+export const mainChange = ({ passaggi }: Pick<VoiceMap, 'passaggi'>): Passaggio | null =>
+  [...passaggi].sort((a, b) => b.confidence - a.confidence)[0] ?? null;
 
 /** A change counts as the voice's main one within this many semitones of where the map has it. */
 const NEAR_ST = 6;

@@ -34,6 +34,30 @@ export interface Elsewhere {
   instead?: string;
 }
 
+/** What is done before the slides of a trial of one (core/practice/trial.ts). */
+export const ARMS = ['straw', 'hum', 'nothing'] as const;
+export type Arm = (typeof ARMS)[number];
+
+/** How a voice breaks at its change in a few slides. */
+export interface Broke {
+  /** Mean leap over all passes, semitones; joined ones are 0. */
+  leapSt: number;
+  /** Share of the passes in which the change is heard, percent. */
+  heard: number;
+}
+
+/** One day of a trial of one. */
+export interface TrialLine {
+  kind: 'trial';
+  /** Which trial. */
+  trial: string;
+  arm: Arm;
+  /** Slides before, and so many minutes after the arm. */
+  minutes: number;
+  before: Broke;
+  after: Broke;
+}
+
 /** One exercise practised, measured or not. */
 export interface Done {
   kind: 'item';
@@ -103,7 +127,7 @@ export interface Entry {
   /** The singer's own day, "2026-11-25", and the moment (ISO 8601). */
   day: string;
   at: string;
-  what: Before | Done | Check | Elsewhere;
+  what: Before | Done | Check | Elsewhere | TrialLine;
   /** What the coach answered to the singer's words; missing where nothing was. */
   answer?: string;
   /** The coach's word that it went as meant, though nobody listened. */
@@ -116,3 +140,4 @@ export const wentWell = ({ what, granted }: Entry & { what: Done }): boolean | n
 export const isDone = (e: Entry): e is Entry & { what: Done } => e.what.kind === 'item';
 export const isCheck = (e: Entry): e is Entry & { what: Check } => e.what.kind === 'check';
 export const isBefore = (e: Entry): e is Entry & { what: Before } => e.what.kind === 'before';
+export const isTrial = (e: Entry): e is Entry & { what: TrialLine } => e.what.kind === 'trial';

@@ -106,6 +106,7 @@ export const HELP: readonly HelpPage[] = [
       ['Exercise', 'adds one from the shelf, in keys that fit this voice.'],
       ['Taught as', 'works the plan out by another school; Phase and Grades say where the singer stands.'],
       ['Assign week', 'gives the week to the singer; the practice sheet opens.'],
+      ['At hand', 'has straws and glasses, a limit for belting, and a trial of one: what straw and humming do to this voice’s leap.'],
       ['Sets', 'has warm-ups of 3, 8 and 15 minutes and sets for a morning, a show or the day after, and keeps yours.'],
       ['A date', 'bends the road: a recital, an exam, a holiday. On its day the phone has the set for it.'],
     ],

@@ -7,6 +7,7 @@ import { inPhase, type Terms } from '../../core/plan/request';
 import type { Phase } from '../../core/plan/types';
 import { KINDS, strawName } from '../../core/straw/choose';
 import { POPOVER } from '../kit/popover';
+import { dayKey } from './days';
 import { MATERIAL_WORDS } from '../kit/words-of-work';
 
 const MINUTES = [5, 10, 15, 20, 25, 30, 45, 60];
@@ -103,6 +104,17 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
             onTerms({ ...terms, beltMinutes: value === '' ? undefined : Math.min(120, Math.max(0, Math.round(Number(value)))) })
           }
         />
+      </label>
+      <label className="flex min-h-9 items-start gap-2 text-sm">
+        <input
+          type="checkbox"
+          className="mt-0.5 size-5 shrink-0"
+          checked={terms.trial !== undefined}
+          onChange={(e) =>
+            onTerms({ ...terms, trial: e.target.checked ? { id: crypto.randomUUID(), begun: dayKey(new Date()) } : undefined })
+          }
+        />
+        A trial of one on the phone: what straw and humming do to this voice’s leap, five minutes a day for 18 days or 36
       </label>
       <p className="font-semibold">The singer’s own straws</p>
       <ul className="flex flex-col gap-1">

@@ -117,6 +117,9 @@ export function PracticePlayer({
   /** Of each key, whether it was in tune when it was last sung. */
   const [tune, setTune] = useState<ReadonlyMap<number, boolean | null>>(new Map());
   const [accompaniment, setAccompaniment] = useStored<Accompaniment>('wendel-accompaniment', 'notes');
+  const [headphones, setHeadphones] = useStored<'yes' | 'no'>('wendel-headphones', 'no');
+  /** Out of a loudspeaker the piano would be heard along with the voice, and judged with it. */
+  const alone = listening && headphones === 'no';
   const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away; the exercise goes on without it.'));
   const moment = useRef<Moment | null>(null);
   const at = useRef<number | null>(null);
@@ -167,7 +170,7 @@ export function PracticePlayer({
     id: exercise.id,
     render: (tonic) => renderKey(exercise, tonic, tempo),
     minutes: item.minutes,
-    accompaniment,
+    accompaniment: alone ? 'chord' : accompaniment,
     onKey: (begun: Begun) => {
       keyOver();
       at.current = begun.at;
@@ -329,15 +332,29 @@ export function PracticePlayer({
               more={octave < 1 && mayMove(1) ? () => setOctave(octave + 1) : null}
             />
           </div>
-          <ChooseAccompaniment chosen={accompaniment} onChoose={setAccompaniment} />
+          {alone ? (
+            <p>The piano gives the chord and is still while you sing, so that the phone hears you alone.</p>
+          ) : (
+            <ChooseAccompaniment chosen={accompaniment} onChoose={setAccompaniment} />
+          )}
           <button
             aria-pressed={listening}
             className={`button min-h-14 ${listening ? 'border-accent' : ''}`}
             onClick={() => onListen(!listening)}
           >
-            {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />}{' '}
-            {listening ? 'The phone listens (use headphones)' : 'Let the phone listen'}
+            {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />} {listening ? 'The phone listens' : 'Let the phone listen'}
           </button>
+          {listening && (
+            <label className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-6"
+                checked={headphones === 'yes'}
+                onChange={(e) => setHeadphones(e.target.checked ? 'yes' : 'no')}
+              />{' '}
+              I wear headphones: the piano may play along
+            </label>
+          )}
           {listening && mayKeep && (
             <label className="flex min-h-11 items-center gap-2">
               <input type="checkbox" className="size-6" checked={keeping} onChange={(e) => setKeeping(e.target.checked)} /> Send the

@@ -9,7 +9,7 @@ import { daysBetween } from '../../core/plan/days';
 import { dayBent, daysToShow, type RoadDate } from '../../core/plan/dates';
 import { dayMinutes } from '../../core/plan/dose';
 import { type OccasionId, type OccasionSet, warmUpFor } from '../../core/plan/occasions';
-import { mayBeSerious, SEE_DOCTOR, worst } from '../../core/plan/safety';
+import { mayBeSerious, ruleForToday, SEE_DOCTOR, worst } from '../../core/plan/safety';
 import { songsRest, workOfDay } from '../../core/practice/work-of-day';
 import { anchorsOf, changeIn, strongest } from '../../core/plan/voice';
 import { type Model, modelsOf } from '../../core/exercise/model';
@@ -24,6 +24,7 @@ import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
 import type { SongVoice } from '../../core/song/voice';
 import { knownVoice } from '../../core/judge/known-voice';
 import { daysOf, wordsIn } from '../../core/practice/log';
+import { mainChange } from '../../core/practice/measures';
 import { readinessOn } from '../../core/practice/readiness';
 import { standing } from '../../core/practice/standing';
 import { markerNote } from '../../core/practice/voice-check';
@@ -39,6 +40,8 @@ import { SongPlayer } from './SongPlayer';
 import { MySong, Songs } from './Songs';
 import { usePracticeLog } from './usePracticeLog';
 import { TrainYourEar } from './TrainYourEar';
+import { TrialDay } from './TrialDay';
+import { TrialToday, type Trying } from './TrialToday';
 import { VoiceCheck } from './VoiceCheck';
 
 type Item = PlanItem & { exercise: Exercise };
@@ -59,6 +62,8 @@ interface Props {
     voice: SongVoice | null;
     /** Minutes a week that may be belted; null: no limit. */
     beltMinutes: number | null;
+    /** A trial of one that is under way. */
+    trial: { id: string } | null;
     spared: boolean;
     minor: boolean;
     older: boolean;
@@ -75,6 +80,8 @@ export function PracticeRoom({ token, view }: Props) {
   /** The check of the voice: before singing, or after the warm-up. */
   const [checking, setChecking] = useState<'cold' | 'warm' | null>(null);
   const [listening, setListening] = useState(false);
+  /** Today’s part of a trial of one that is being sung. */
+  const [trying, setTrying] = useState<Trying | null>(null);
   const [today, setToday] = useState<string | null>(null);
   useEffect(() => {
     // The singer's own day, which the server doesn't know; looked at again when the page comes back to the front.
@@ -117,6 +124,9 @@ export function PracticeRoom({ token, view }: Props) {
   const rounds = (id: string) => log.entries.filter((e) => e.day === today && isDone(e) && e.what.exerciseId === id).length;
   const wanted = (it: PlanItem) => (stands.lighter ? 1 : it.timesADay);
   const playing = items.find((it) => it.exerciseId === open);
+  const main = mainChange(map);
+  // Its leap is what a trial of one looks at.
+  const flips = main?.name === 'flip' ? main : null;
   const songsToday = songsRest(ofDay);
   const singing = songsToday === null ? view.songs.find((s) => s.id === open) : undefined;
   const planned = dayMinutes(work.items, bent?.set ? 0 : weekday);
@@ -181,6 +191,19 @@ export function PracticeRoom({ token, view }: Props) {
           }}
           onLeave={() => setChecking(null)}
         />
+      ) : trying && view.trial && flips ? (
+        <TrialDay
+          {...trying}
+          trial={view.trial.id}
+          changeMidi={flips.midi}
+          singer={singer}
+          token={token}
+          onLine={(line) => {
+            setTrying(null);
+            log.add(line);
+          }}
+          onLeave={() => setTrying(null)}
+        />
       ) : playing ? (
         <PracticePlayer
           key={playing.exerciseId}
@@ -244,6 +267,9 @@ export function PracticeRoom({ token, view }: Props) {
                 <button className="button min-h-12 justify-start" onClick={() => setChecking('cold')}>
                   <AudioLines aria-hidden size={20} /> How is the voice today? One minute
                 </button>
+              )}
+              {view.trial && flips && !ruleForToday(said) && !stands.lighter && (
+                <TrialToday log={log.entries} trial={view.trial.id} day={today} onBegin={setTrying} />
               )}
               {!assignment ? (
                 <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
@@ -347,7 +373,7 @@ function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS;
     <details>
       <summary className="min-h-11 cursor-pointer content-center font-semibold">Who sees this</summary>
       <p className="text-sm">
-        The coaches of your studio see what you practised, what you told, and the figures of the check of your voice.{' '}
+        The coaches of your studio see what you practised, what you told, and the figures of the check of your voice and of a trial.{' '}
         {CONSENT_WORDS[consent]} The mirror is a picture on this phone alone and is never recorded.{' '}
         {keepMonths
           ? `The sound of recordings is deleted after ${keepMonths} months.`

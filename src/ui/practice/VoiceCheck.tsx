@@ -1,7 +1,5 @@
 'use client';
-import { Mic, Square } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import { openMicrophone } from '../../audio/input';
+import { useState } from 'react';
 import { soundKey } from '../../audio/keyboard';
 import { noteName } from '../../core/music/pitch';
 import { isWarm, Readiness, readinessOf } from '../../core/practice/readiness';
@@ -9,9 +7,9 @@ import type { Check, Entry } from '../../core/practice/types';
 import { CHECK_PARTS, checkedIn, CheckPart, MARKER_SOUND, PartHeard, SIREN_SOUND } from '../../core/practice/voice-check';
 import type { Task } from '../../core/take/types';
 import { Notice } from '../kit/Notice';
-import { useRecorder } from '../listen/useRecorder';
+import { ListenHere } from './ListenHere';
+import { useHeardHere } from './useHeardHere';
 
-const noFrames = () => {};
 const NOTE_MS = 1200;
 /** Of the piano, 0 to 1. */
 const LOUDNESS = 0.6;
@@ -62,33 +60,17 @@ export function VoiceCheck({
   const [heard, setHeard] = useState<Partial<Record<CheckPart, PartHeard>>>({});
   const [at, setAt] = useState(0);
   const [sounding, setSounding] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away: begin this part again.'));
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  useEffect(() => () => clearTimeout(timer.current), []);
   const part = parts[at];
-  const { state } = recorder;
-
-  const finish = async () => {
-    clearTimeout(timer.current);
-    const finished = await recorder.stop();
-    if (!finished) return;
-    const result = await finished.heard;
-    const last = at + 1 === parts.length;
-    if (last) recorder.close();
-    if (!result?.findings || !result.trace) return setProblem(result?.error ?? 'Nothing could be heard: sing this part again.');
-    const { findings, trace } = result;
+  const listening = useHeardHere(singer, token, 'check', (one, close) => {
+    const { quality } = one.findings;
+    if (at + 1 === parts.length) close();
     // A soft note that doesn't come is an answer; a silent count or siren is a part to be sung again.
-    if (!findings.quality.usable && part !== 'marker') return setProblem(findings.quality.reasons[0]);
-    setHeard((all) => ({ ...all, [part]: { findings, trace } }));
+    if (!quality.usable && part !== 'marker') return quality.reasons[0];
+    setHeard((all) => ({ ...all, [part]: one }));
     setAt(at + 1);
-  };
-  const finishNow = useRef(finish);
-  useEffect(() => {
-    finishNow.current = finish;
   });
   const begin = async () => {
-    setProblem(null);
+    listening.setProblem(null);
     if (part === 'marker') {
       setSounding(true);
       try {
@@ -97,33 +79,11 @@ export function VoiceCheck({
         await soundKey({ does: 'release', midi: markerMidi });
         await pause(PIANO_GONE_MS);
       } catch {
-        setProblem(`The piano could not be loaded: take ${noteName(markerMidi)} from where you can.`);
+        listening.setProblem(`The piano can’t be heard here: take ${noteName(markerMidi)} from where you can.`);
       }
       setSounding(false);
     }
-    try {
-      await recorder.start(
-        {
-          id: crypto.randomUUID(),
-          singerId: singer.id,
-          singerName: singer.name,
-          task: ASKS[part].task,
-          asked: null,
-          vowel: '',
-          colour: null,
-          source: 'microphone',
-          recordedAt: new Date().toISOString(),
-          lessonId: null,
-          step: 'check',
-          via: token,
-          hereOnly: true,
-        },
-        (events) => openMicrophone(null, events),
-      );
-      timer.current = setTimeout(() => void finishNow.current(), ASKS[part].mostMs);
-    } catch (error) {
-      setProblem((error as Error).message);
-    }
+    await listening.begin(ASKS[part].task, ASKS[part].mostMs);
   };
 
   if (!part)
@@ -149,26 +109,8 @@ export function VoiceCheck({
         {ASKS[part].name}
       </p>
       <p className="text-lg">{ASKS[part].asks(noteName(markerMidi))}</p>
-      {problem && <Notice>{problem}</Notice>}
-      {state === 'recording' ? (
-        <button className="button-main min-h-16 text-xl" onClick={() => void finish()}>
-          <Square aria-hidden /> Done
-        </button>
-      ) : (
-        <button className="button-main min-h-16 text-xl" disabled={sounding || state !== 'idle'} onClick={() => void begin()}>
-          <Mic aria-hidden /> {sounding ? 'Listen …' : state === 'ending' ? 'Listening back …' : 'Begin'}
-        </button>
-      )}
-      <button
-        className="button min-h-12"
-        onClick={() => {
-          recorder.close();
-          onLeave();
-        }}
-      >
-        Not today
-      </button>
-      <p className="text-sm text-soft">Heard on this phone and forgotten: only the figures go to your coach.</p>
+      {listening.problem && <Notice>{listening.problem}</Notice>}
+      <ListenHere listening={listening} sounding={sounding} onBegin={() => void begin()} onLeave={onLeave} />
     </section>
   );
 }

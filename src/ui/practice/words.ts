@@ -1,7 +1,7 @@
 import { judgementInWords } from '../../core/judge/words';
 import type { Sign } from '../../core/plan/safety';
 import { readinessOf } from '../../core/practice/readiness';
-import type { Check, Done, Entry, Felt } from '../../core/practice/types';
+import type { Arm, Check, Done, Entry, Felt, TrialLine } from '../../core/practice/types';
 
 export const SIGN_WORDS: Record<Exclude<Sign, 'effort'>, string> = {
   scratch: 'Scratchy',
@@ -35,10 +35,17 @@ export const feltInWords = ({ felt = [], lighter }: Done): string =>
 export function toldInWords(what: Entry['what']): string {
   if (what.kind === 'item')
     return [...what.signs.filter((s) => s !== 'effort').map((s) => SIGN_WORDS[s].toLowerCase()), `in ${what.name}`].join(', ');
-  if (what.kind === 'elsewhere') return '';
+  if (what.kind === 'elsewhere' || what.kind === 'trial') return '';
   if (what.kind === 'check') return what.sounded === false ? 'the soft high note didn’t come' : '';
   return [what.pain && 'it hurts', what.hoarse && 'hoarse', what.ill && 'ill'].filter(Boolean).join(', ');
 }
+
+/** What was done in a trial of one. */
+export const ARM_WORDS: Record<Arm, string> = { straw: 'the straw', hum: 'humming', nothing: 'silence' };
+
+/** A day of a trial, as a line of the log has it. */
+export const trialInWords = ({ arm, minutes, before, after }: TrialLine): string =>
+  `trial: leap at the change ${before.leapSt.toFixed(1)} st before ${ARM_WORDS[arm]}, ${after.leapSt.toFixed(1)} st ${minutes < 1 ? 'right' : `${Math.round(minutes)} min`} after`;
 
 /** Of a day's check against good days, in a word; by semitones that are taken off. */
 export const READY_WORDS = ['as on good days', 'a little under good days', 'under good days', 'far under good days'];

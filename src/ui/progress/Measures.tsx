@@ -33,8 +33,12 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
       <table className="w-full text-left">
         <thead className="text-sm text-soft">
           <tr>
-            <th className="py-1 pr-3 font-normal">Measured on {measured.length} days</th>
-            <th className="w-48 pr-3 font-normal" />
+            <th className="py-1 pr-3 font-normal">
+              Measured on {measured.length} {measured.length === 1 ? 'day' : 'days'}
+            </th>
+            <th className="w-48 pr-3 font-normal">
+              <span className="sr-only">Day by day</span>
+            </th>
             <th className="pr-3 font-normal">{day('One day', from, setFrom)}</th>
             <th className="pr-3 font-normal">{day('Another day', to, setTo)}</th>
             <th className="font-normal">From the first days to the latest</th>

@@ -11,15 +11,17 @@ import { elsewhereInWords } from '../../core/practice/elsewhere';
 import { DayLog, kept, practisedOf } from '../../core/practice/log';
 import { checkedDays } from '../../core/practice/readiness';
 import type { DayMeasures } from '../../core/practice/measures';
-import { Entry, isCheck, isDone } from '../../core/practice/types';
+import type { Trial } from '../../core/practice/trial';
+import { Entry, isCheck, isDone, isTrial } from '../../core/practice/types';
 import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
 import { KeptNote } from '../outbox/KeptNote';
-import { checkInWords, feltInWords, heardInWords, toldInWords } from '../practice/words';
+import { checkInWords, feltInWords, heardInWords, toldInWords, trialInWords } from '../practice/words';
 import { CheckedDays } from './CheckedDays';
 import { Granted } from './Granted';
 import { Chapters } from './Chapters';
 import { News } from './News';
+import { TrialCard } from './TrialCard';
 import { Report } from './Report';
 import { STEP_WORDS } from './words';
 import { addressOf } from '../../sync/ask';
@@ -37,6 +39,7 @@ interface Props {
     sirens: Record<string, string>;
     /** Minutes a week that may be belted; null: no limit. */
     beltLimit: number | null;
+    trial: (Trial & { underWay: boolean }) | null;
     /** The server's clock, milliseconds. */
     now: number;
   };
@@ -52,7 +55,7 @@ const MinutesChart = dynamic(() => import('./MinutesChart').then((m) => m.Minute
 const Measures = dynamic(() => import('./Measures').then((m) => m.Measures), { ssr: false });
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
-export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, beltLimit, now } }: Props) {
+export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, beltLimit, trial, now } }: Props) {
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
@@ -79,6 +82,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
       )}
       <Chapters chapters={chapters} />
       <Measures measured={measured} sirens={sirens} chapters={chapters} />
+      {trial && <TrialCard trial={trial} name={singer.name} />}
       <CheckedDays days={checkedDays(entries)} name={singer.name} />
       {days.length === 0 ? (
         <p className="card max-w-2xl text-lg">
@@ -156,6 +160,8 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                           <b className="text-warn">{toldInWords(e.what)}</b>
                         ) : e.what.kind === 'elsewhere' ? (
                           elsewhereInWords(e.what)
+                        ) : isTrial(e) ? (
+                          trialInWords(e.what)
                         ) : isCheck(e) ? (
                           checkInWords(e.what, entries, e.day)
                         ) : (
