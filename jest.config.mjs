@@ -26,13 +26,13 @@ const shared = {
   },
   // Libraries that ship as modules only.
   transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`],
-  // A crowded machine may be several times as slow as a quiet one.
-  testTimeout: 60_000,
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/dist'],
 };
 
 const config = {
   maxWorkers: 2,
+  // A crowded machine may be several times as slow as a quiet one. (Projects have no say in this.)
+  testTimeout: 60_000,
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/src/**/*.test.ts'], testPathIgnorePatterns: ['\\.db\\.test\\.ts$'] },
     { ...shared, displayName: 'db', testMatch: ['<rootDir>/src/**/*.db.test.ts'] },

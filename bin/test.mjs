@@ -65,7 +65,8 @@ async function jest(project, env = {}, nice = 0) {
   await withFolder(async (folder) => {
     const report = join(folder, 'report.json');
     const alone = part ? [] : ['--maxWorkers=1'];
-    const args = ['--selectProjects', project, '--json', `--outputFile=${report}`, ...alone, ...words];
+    // What a library leaves open when all tests are done keeps no run alive.
+    const args = ['--selectProjects', project, '--forceExit', '--json', `--outputFile=${report}`, ...alone, ...words];
     await run([bin('jest/bin/jest.js'), ...args], { ...env, TMPDIR: folder }, nice);
     tally(project, report, (r) => [r.numPassedTests, r.numFailedTests + r.numRuntimeErrorTestSuites, r.numPendingTests]);
   });
