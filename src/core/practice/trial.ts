@@ -1,4 +1,4 @@
-import { mean, seededRandom } from '../signal/stats';
+import { mean, residualMeanSquare, seededRandom } from '../signal/stats';
 import type { TakeFindings } from '../take/types';
 import { measuresByDay } from './measures';
 import { ARMS, Arm, Broke, Entry, isTrial, TrialLine } from './types';
@@ -149,13 +149,7 @@ function effectsIn(all: readonly Record<Arm, number>[], read: number): Effect[] 
   const rounds = all.slice(0, LOOKS[read - 1]);
   const n = rounds.length;
   const armMean = (arm: Arm) => mean(rounds.map((r) => r[arm]));
-  const grand = mean(ARMS.map(armMean));
-  let squares = 0;
-  for (const round of rounds) {
-    const own = mean(ARMS.map((a) => round[a]));
-    for (const arm of ARMS) squares += (round[arm] - own - armMean(arm) + grand) ** 2;
-  }
-  const scatter = Math.max(LEAST_SCATTER_ST, Math.sqrt(squares / ((n - 1) * (ARMS.length - 1))));
+  const scatter = Math.max(LEAST_SCATTER_ST, Math.sqrt(residualMeanSquare(rounds.map((r) => ARMS.map((arm) => r[arm])))));
   const reach = T_AT_LOOK[read - 1] * scatter * Math.sqrt(2 / n);
   return ARMS.flatMap((arm): Effect[] => {
     if (arm === 'nothing') return [];

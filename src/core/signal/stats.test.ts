@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { cholesky, unwhiten, whiten } from './linear';
-import { fitLine, gaussian, median, quantile, robustSpread, seededRandom, weightedMedian } from './stats';
+import { fitLine, gaussian, median, quantile, residualMeanSquare, robustSpread, seededRandom, weightedMedian } from './stats';
 
 test('quantiles, medians and lines by hand', () => {
   expect(quantile([4, 1, 3, 2], 0.5)).toBe(2.5);
@@ -19,6 +19,17 @@ test('a weighted median with equal weights is the median', () => {
       expect(weightedMedian(values, Array(values.length).fill(1))).toBe(median(values));
     }),
   );
+});
+
+test('what is left of randomised complete blocks is as in the handbook', () => {
+  // Montgomery, Design and Analysis of Experiments, vascular grafts: four pressures, six batches of resin, error mean square 7.33 (from memory).
+  const grafts = [
+    [90.3, 89.2, 98.2, 93.9, 87.4, 97.9],
+    [92.5, 89.5, 90.6, 94.7, 87.0, 95.8],
+    [85.5, 90.8, 89.6, 86.2, 88.0, 93.4],
+    [82.5, 89.5, 85.6, 87.4, 78.9, 90.7],
+  ];
+  expect(residualMeanSquare(grafts)).toBeCloseTo(7.33, 2);
 });
 
 test('the generator repeats itself for a seed, and its normal deviates have mean 0 and spread 1', () => {

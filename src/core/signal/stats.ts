@@ -101,6 +101,20 @@ export function fitWeightedLine(
   return { slope, intercept: (sy - slope * sx) / sw, spread };
 }
 
+/**
+ * What is left of a table's values when its rows and columns are taken out, per degree of freedom: the residual mean square of an
+ * analysis of variance of randomised complete blocks, one value a cell (Montgomery, Design and Analysis of Experiments, ch. 4, from memory).
+ *
+ * @param table two rows and columns at least, all rows as long
+ */
+export function residualMeanSquare(table: readonly (readonly number[])[]): number {
+  const rows = table.map(mean);
+  const columns = table[0].map((_, c) => mean(table.map((row) => row[c])));
+  const all = mean(rows);
+  const left = table.flatMap((row, r) => row.map((value, c) => (value - rows[r] - columns[c] + all) ** 2));
+  return left.reduce((sum, square) => sum + square, 0) / ((rows.length - 1) * (columns.length - 1));
+}
+
 /** Seeded uniform generator on [0, 1) (mulberry32): same seed, same sequence, on every machine. */
 export function seededRandom(seed: number): () => number {
   let a = seed >>> 0;
