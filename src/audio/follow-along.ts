@@ -133,7 +133,7 @@ export function useFollowAlong() {
   const run = useCallback(
     async (
       id: string,
-      fill: (piano: Piano, sampler: Sampler, at: Agenda['at'], beginsS: number, over: (time: number) => void) => void,
+      fill: (piano: Piano, at: Agenda['at'], beginsS: number, over: (time: number) => void) => void,
       { onEnd, onFail, onCut }: Ends,
     ) => {
       stop();
@@ -175,8 +175,7 @@ export function useFollowAlong() {
         context.off('statechange', watch);
         context.off('tick', look);
       };
-      playing.current = piano.another();
-      fill(piano, playing.current, at, tone.immediate() + LEAD_S, (time) =>
+      fill(piano, at, tone.immediate() + LEAD_S, (time) =>
         when(heardAt(tone, time), () => {
           stop();
           onEnd?.();
@@ -192,7 +191,9 @@ export function useFollowAlong() {
     (id: string, next: () => KeyInTime | null, { onKey, accompaniment, ...ends }: Walking = {}) =>
       run(
         id,
-        ({ tone }, sampler, at, beginsS, over) => {
+        ({ tone, another }, at, beginsS, over) => {
+          const sampler = another();
+          playing.current = sampler;
           let count = 0;
           const go = (time: number) => {
             const key = next();
@@ -225,7 +226,7 @@ export function useFollowAlong() {
     (id: string, beats: number, tempo: number, onEnd: () => void) =>
       run(
         id,
-        ({ click }, _, at, beginsS, over) => {
+        ({ click }, at, beginsS, over) => {
           const beatS = 60 / tempo;
           for (let beat = 0; beat < beats; beat++)
             at(beginsS + beat * beatS, (time) => click.triggerAttackRelease(0.03, time, beat === 0 ? 1 : 0.6));
