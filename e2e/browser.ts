@@ -54,6 +54,9 @@ const WITHOUT = [
   'PreconnectToSearch',
 ];
 
+/** Debian's Chromium without a window: half the work of the one that has one. */
+export const CHROMIUM = '/usr/bin/chromium-headless-shell';
+
 export const LAUNCH_ARGS = [
   `--disable-features=${WITHOUT.join(',')}`,
   '--no-sandbox',
@@ -119,7 +122,7 @@ export async function withMicrophone(wav: string, work: (page: Page) => Promise<
     '--use-fake-device-for-media-stream',
     `--use-file-for-fake-audio-capture=${wav}`,
   ];
-  const browser: Browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args });
+  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args });
   try {
     const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN });
     await work(await context.newPage());

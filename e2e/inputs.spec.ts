@@ -1,7 +1,7 @@
 import { chromium } from '@playwright/test';
 import { truncateSync } from 'node:fs';
 import { writeWav } from '../src/core/format/wav';
-import { addSinger, expect, found, LAUNCH_ARGS, openSinger, SIGNED_IN, sirenFile, soundFile, test } from './browser';
+import { addSinger, CHROMIUM, expect, found, LAUNCH_ARGS, openSinger, SIGNED_IN, sirenFile, soundFile, test } from './browser';
 
 test('a file is taken in; bad files get a clear word and leave nothing', async ({ page }) => {
   await addSinger(page, 'Nell Ashby', 'Mezzo');
@@ -75,7 +75,7 @@ test('a microphone that is blocked or missing is explained', async ({ baseURL })
     [['--use-fake-device-for-media-stream', '--deny-permission-prompts'], /blocked for this page/],
     [['--use-fake-ui-for-media-stream'], /No microphone was found/],
   ] as const) {
-    const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: [...LAUNCH_ARGS, ...args] });
+    const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...LAUNCH_ARGS, ...args] });
     const page = await browser.newPage({ baseURL, storageState: SIGNED_IN });
     await openSinger(page, 'Nell Ashby', 'Listen');
     await page.getByRole('button', { name: 'Start' }).click();

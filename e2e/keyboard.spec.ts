@@ -38,7 +38,9 @@ const withKeyboard = (page: Page) =>
 const sounding = (page: Page) =>
   page.locator('[data-sounds]').evaluateAll((keys) => keys.map((k) => Number(k.getAttribute('data-key'))).sort((a, b) => a - b));
 
-test('the ladder plays; a MIDI keyboard is followed with its pedal, gives the key, and may be unplugged', async ({ page }) => {
+test('the ladder plays, and so do letters; a MIDI keyboard is followed with its pedal, gives the key, and may be unplugged', async ({
+  page,
+}) => {
   await withKeyboard(page);
   await page.addInitScript(() => {
     localStorage.setItem('wendel-lesson-source', 'simulated');
@@ -63,6 +65,26 @@ test('the ladder plays; a MIDI keyboard is followed with its pedal, gives the ke
   await expect.poll(() => sounding(page)).toEqual([57]);
   await page.mouse.up();
   await expect.poll(() => sounding(page)).toEqual([]);
+
+  // By the letters, which are no keys of the room meanwhile (S would skip the step), an octave higher by full stop, until Escape.
+  const asked = await page.getByTestId('ask').textContent();
+  await page.locator('body').press('p');
+  const says = page.getByText(/The letters play: A is C\d/);
+  const c = 12 * (Number(/A is C(\d)/.exec((await says.textContent())!)![1]) + 1);
+  await page.keyboard.down('a');
+  await page.keyboard.down('e');
+  await page.keyboard.down('g');
+  await expect.poll(() => sounding(page)).toEqual([c, c + 3, c + 7]);
+  await page.keyboard.press('.');
+  await expect.poll(() => sounding(page)).toEqual([]);
+  for (const key of ['a', 'e', 'g']) await page.keyboard.up(key);
+  await page.keyboard.down('s');
+  await expect.poll(() => sounding(page)).toEqual([c + 14]);
+  await page.keyboard.press('Escape');
+  await expect.poll(() => sounding(page)).toEqual([]);
+  await page.keyboard.up('s');
+  await expect(says).toBeHidden();
+  expect(await page.getByTestId('ask').textContent()).toBe(asked);
 
   await page.getByText('Piano and microphone').click();
   await page.getByRole('checkbox', { name: /Follow a MIDI keyboard/ }).check();

@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { LAUNCH_ARGS } from './browser';
+import { CHROMIUM, LAUNCH_ARGS } from './browser';
 
 const LONG = /(lesson|pages|hostile)\.spec/;
 
@@ -20,6 +20,6 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
-    launchOptions: { executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS },
+    launchOptions: { executablePath: CHROMIUM, args: LAUNCH_ARGS },
   },
 });

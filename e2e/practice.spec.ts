@@ -3,7 +3,19 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { noteName } from '../src/core/music/pitch';
-import { answerWell, expect, kept, LAUNCH_ARGS, NOBODY, openSinger, practiceLink, sirenFile, test, withMicrophone } from './browser';
+import {
+  answerWell,
+  CHROMIUM,
+  expect,
+  kept,
+  LAUNCH_ARGS,
+  NOBODY,
+  openSinger,
+  practiceLink,
+  sirenFile,
+  test,
+  withMicrophone,
+} from './browser';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -257,7 +269,7 @@ test('the practice page can be put on a phone’s home screen', async ({ page: c
   // A browser with a profile: a private window can't install anything.
   const profile = mkdtempSync(join(tmpdir(), 'wendel-profile-'));
   const context = await chromium.launchPersistentContext(profile, {
-    executablePath: '/usr/bin/chromium',
+    executablePath: CHROMIUM,
     args: LAUNCH_ARGS,
     baseURL,
     viewport: PHONE,

@@ -11,7 +11,7 @@ import { usualRequest } from '../../src/core/plan/request';
 import type { PlanItem } from '../../src/core/plan/types';
 import { FINDING_NAMES } from '../../src/core/map/types';
 import { expectedChange, VOICE_TYPES } from '../../src/core/plan/voice-types';
-import { LAUNCH_ARGS, SIGNED_IN, signInOnce } from '../browser';
+import { CHROMIUM, LAUNCH_ARGS, SIGNED_IN, signInOnce } from '../browser';
 
 const [presses = 20, sounds = 3] = process.argv.slice(2).map(Number);
 const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
@@ -56,7 +56,7 @@ const item = (exerciseId: string, keys: number[], minutes: number): PlanItem => 
 });
 
 await signInOnce(baseURL);
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS });
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: LAUNCH_ARGS });
 const page = await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN });
 await page.addInitScript(() => {
   const w = window as unknown as { started: { when: number; now: number; at: number }[] };

@@ -2,7 +2,7 @@
 import { chromium } from '@playwright/test';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
-import { LAUNCH_ARGS, SIGNED_IN, signInOnce } from '../browser';
+import { CHROMIUM, LAUNCH_ARGS, SIGNED_IN, signInOnce } from '../browser';
 
 const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
 const [singers = 300, takesEach = 67, looks = 20] = process.argv.slice(2).map(Number);
@@ -100,7 +100,7 @@ await look('listen', (i) => `/singers/${ids[i]}/listen`);
 await look('plan', (i) => `/singers/${ids[i]}/plan`);
 await look('progress, after a year of practice', (i) => `/singers/${ids[i]}/progress`);
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: LAUNCH_ARGS });
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: LAUNCH_ARGS });
 const page = await browser.newPage({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN });
 await page.goto('/');
 await page.waitForLoadState('networkidle');

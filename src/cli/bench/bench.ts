@@ -9,6 +9,7 @@ import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './deb
 import { REGISTRY_RIVALS, Rival } from './rivals';
 import { OWN_SIGNALS, Signal, sung } from './signals';
 import { firstListeningReport, twoChangesReport } from './lessons';
+import { klattSinger, synthesises } from './klatt';
 import { grainSinger, lfSinger, plainSinger } from './makers';
 import { singersReport } from './singers';
 
@@ -129,7 +130,7 @@ function reportSpeed(all: Rival[]) {
   }
 }
 
-const missing = missingPrograms();
+const missing = [...missingPrograms(), ...(synthesises ? [] : ['Praat'])];
 if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
 const signals = [...OWN_SIGNALS, ...csoundSignals()];
 const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
@@ -144,6 +145,7 @@ for (const report of [
       ['pulses through a tract', lfSinger],
       ['sinusoids added up', plainSinger],
       ['grains of formants', grainSinger],
+      ...(synthesises ? [['Klatt synthesiser of Praat', klattSinger] as const] : []),
     ],
     SINGERS,
   ),

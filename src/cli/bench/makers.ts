@@ -79,11 +79,11 @@ interface SlideTake {
   events: { timeS: number }[];
 }
 
-const REST_S = 0.3;
+export const REST_S = 0.3;
 /** A toggle's hitch lasts about so long, each way. */
 const HITCH_S = 0.025;
 
-function drawSlide(random: () => number, seed: number): Slide {
+export function drawSlide(random: () => number, seed: number): Slide {
   const pick = picker(random);
   const style = pick(['flip', 'toggle', 'blend', 'blend', 'plain'] as const);
   const type = pick(VOICE_TYPES);
@@ -119,8 +119,8 @@ function drawSlide(random: () => number, seed: number): Slide {
   };
 }
 
-const loudness = ({ rise, low, high }: Slide, midi: number, hitchDb: number) =>
-  10 ** (((rise * (midi - high)) / (high - low) + hitchDb) / 20);
+export const loudnessDb = ({ rise, low, high }: Slide, midi: number, hitchDb: number) => (rise * (midi - high)) / (high - low) + hitchDb;
+const loudness = (slide: Slide, midi: number, hitchDb: number) => 10 ** (loudnessDb(slide, midi, hitchDb) / 20);
 
 /**
  * Sinusoids added up, sharing nothing with the simulated singer but formant frequencies: harmonics fall by a power of their number
@@ -154,8 +154,8 @@ export const plainSinger: Draw = (seed) => {
 };
 
 /** Upper formants, hertz; bandwidths and chest's levels of all five, dB (Rodet 1984's tables, roughly, from memory). */
-const UPPER_FORMANTS = [3400, 4400];
-const BANDWIDTHS = [80, 90, 120, 160, 220];
+export const UPPER_FORMANTS = [3400, 4400];
+export const BANDWIDTHS = [80, 90, 120, 160, 220];
 const FORMANT_DB = [0, -5, -9, -14, -20];
 /** Longest a grain sounds, seconds, and its attack in chest and in head. */
 const GRAIN_S = 0.025;

@@ -9,10 +9,13 @@ import { Verdict, VERDICTS } from '../../core/judge/types';
 import { VOICE_TYPES } from '../../core/plan/voice-types';
 import { seededRandom } from '../../core/signal/stats';
 import { drawRoom, heardThrough, roomResponse } from '../../core/sim/room';
-import { Mistake, MISTAKES } from '../../core/sim/score';
+import { takenBy } from '../../core/sim/microphone';
+import type { SingerProfile } from '../../core/sim/profile';
+import { Mistake, MISTAKES, SimTask } from '../../core/sim/score';
 import { sing } from '../../core/sim/sing';
 import { Vowel } from '../../core/sim/tract';
 import { typicalProfile } from '../../core/sim/typical';
+import { klattPerformance, synthesises } from './klatt';
 
 /** Ways of singing an exercise: as meant, with the register wrong, or wrong altogether. */
 const WAYS = ['clean', 'flip', 'pulled', ...MISTAKES] as const;
@@ -27,8 +30,17 @@ const CROSSES_ST = 1.5;
 const vowelOf = (sound: string): Vowel =>
   sound.endsWith('ee') ? 'ee' : /ah|a$/.test(sound) ? 'ah' : /oh|no$/.test(sound) ? 'oh' : /ay|eh|ey$/.test(sound) ? 'eh' : 'oo';
 
+/** Who makes the sound of what the simulated singer does: its own pulses, or Praat's Klatt synthesiser. */
+const MAKERS = {
+  own: (profile: SingerProfile, task: SimTask, { seed, vowel, snrDb }: { seed: number; vowel: Vowel; snrDb: number }) =>
+    sing(profile, task, { seed, vowel, sampleRate: RATE, snrDb }).pcm,
+  klatt: (profile: SingerProfile, task: SimTask, { seed, vowel, snrDb }: { seed: number; vowel: Vowel; snrDb: number }) =>
+    takenBy('studio', klattPerformance(profile, task, { seed, vowel }), { snrDb, hum: null }, seededRandom(seed)),
+};
+type Maker = keyof typeof MAKERS;
+
 /** One performance by a voice drawn for it, in a drawn room, judged; null where it can't be sung that way. */
-function performed(e: Exercise, way: Way, random: () => number): Verdict | null {
+function performed(e: Exercise, way: Way, maker: Maker, random: () => number): Verdict | null {
   const type = VOICE_TYPES[Math.floor(random() * VOICE_TYPES.length)].id;
   const profile = typicalProfile(type, way === 'flip' ? 'flip' : way === 'pulled' ? 'pulled' : 'blend');
   profile.breathiness = random() * 0.5;
@@ -49,23 +61,20 @@ function performed(e: Exercise, way: Way, random: () => number): Verdict | null 
   if (way === 'droned' && new Set(e.steps.map((s) => s.degree)).size === 1) return null;
   const tempo = e.tempo[1];
   const mistake = MISTAKES.includes(way as Mistake) ? { mistake: way as Mistake } : {};
-  const { pcm } = sing(
-    profile,
-    { kind: 'exercise', keys: keys.map((k) => renderKey(e, k, tempo)), ...mistake },
-    { seed, vowel: vowelOf(sound), sampleRate: RATE, snrDb },
-  );
+  const task: SimTask = { kind: 'exercise', keys: keys.map((k) => renderKey(e, k, tempo)), ...mistake };
+  const pcm = MAKERS[maker](profile, task, { seed, vowel: vowelOf(sound), snrDb });
   const asked = { exercise: e, sound, keys, tempo };
   return hearExercise(heardThrough(response, pcm), asked, { changeMidi: change, handsOver: null }).judgement.verdict;
 }
 
 /** Every exercise of the shelf sung in every way by `rounds` drawn voices in drawn rooms: what was said of it, in percent. */
-export function verdicts(rounds: number): string {
+export function verdicts(rounds: number, maker: Maker): string {
   const said = new Map<Way, Verdict[]>(WAYS.map((way) => [way, []]));
   for (let round = 0; round < rounds; round++) {
     const random = seededRandom(1000 + round);
     for (const e of SHELF)
       for (const way of WAYS) {
-        const verdict = performed(e, way, random);
+        const verdict = performed(e, way, maker, random);
         if (verdict) said.get(way)!.push(verdict);
       }
   }
@@ -79,13 +88,18 @@ export function verdicts(rounds: number): string {
 }
 
 const rounds = Number(process.argv[2] ?? 1);
-const table = verdicts(rounds);
-writeAccuracy(
-  'verdicts',
-  `Written by \`npm run bench -- verdicts ${rounds}\`: every exercise of the shelf sung in every way by a simulated voice drawn for it, three keys in a
+const own = verdicts(rounds, 'own');
+const klatt = synthesises
+  ? `The same, one round, in the sound of Praat's Klatt synthesiser (Klatt & Klatt 1990), on which nothing was tuned:
+
+${verdicts(1, 'klatt')}`
+  : "Debian's praat is not installed: no other maker's sound was judged.";
+const page = `Written by \`npm run bench -- verdicts ${rounds}\`: every exercise of the shelf sung in every way by a simulated voice drawn for it, three keys in a
 drawn room (image sources; direct sound 5 to 17 dB over the reflected), noise 25 to 55 dB under it; flips and pulled chest only where the
 keys pass the change. Clean should be a yes, everything else not yet.
 
-${table}`,
-);
-process.stdout.write(`${table}\n`);
+${own}
+
+${klatt}`;
+writeAccuracy('verdicts', page);
+process.stdout.write(`${page}\n`);

@@ -62,7 +62,7 @@ export const HELP: readonly HelpPage[] = [
       ['Space', 'starts and stops.'],
       ['/', 'sings something else: an item of the week, a phrase of a song, anything from the shelf.'],
       ['↑ and ↓', 'take the exercise a key higher or lower and go on that way.'],
-      ['K', 'takes the key of the lowest note you played, on the ladder’s keys or a MIDI keyboard.'],
+      ['K', 'takes the key of the lowest note you played, on the ladder’s keys, a MIDI keyboard or letters.'],
       ['O', 'sings the same keys on another sound, beside the first.'],
       ['M', 'marks what you hear while it is sung.'],
       ['End the lesson', 'shows what was sung; put it into the week, write a note and what was agreed.'],

@@ -63,6 +63,9 @@ const ChooseExercise = dynamic(() => import('./ChooseExercise').then((m) => m.Ch
 /** How loud a key of the ladder sounds: as a hand plays that gives a note. */
 const LADDER_VELOCITY = 0.7;
 
+/** Where no key is asked for, the letters begin about so far under the change. */
+const OCTAVE_UNDER_CHANGE_ST = 12;
+
 /** How it stands with a keyboard, beside the box. */
 const KEYBOARD_WORDS: Record<KeyboardState['is'], (state: KeyboardState) => string> = {
   off: () => '',
@@ -138,6 +141,9 @@ export function LessonRoom({ view }: Props) {
   };
   const exerciseInHand = ask?.step.exercise;
   const inPlayedKey = ask?.step.keys && piano.lowest !== null ? () => run.inKey(piano.lowest!) : null;
+  /** From the C under what is asked for. */
+  const letLetters = (play: boolean) =>
+    piano.setLetters(play ? 12 * Math.floor((ask?.tonicMidi ?? anchors.change - OCTAVE_UNDER_CHANGE_ST) / 12) : null);
   const shortcuts: Shortcut[] = [
     { key: ' ', says: 'starts and stops', act: run.main },
     { key: 't', says: 'that’s enough in this direction', act: run.enough },
@@ -151,6 +157,7 @@ export function LessonRoom({ view }: Props) {
     { key: 'o', says: 'the same keys once more, on another sound', act: exerciseInHand ? run.onAnotherSound : null },
     { key: 'ArrowUp', says: 'a key higher, and on upward', act: ask?.step.keys ? () => run.keyBy(1) : null },
     { key: 'ArrowDown', says: 'a key lower, and on downward', act: ask?.step.keys ? () => run.keyBy(-1) : null },
+    { key: 'p', says: 'lets the letters play the piano, until Esc', act: () => letLetters(piano.letters === null) },
     { key: 'k', says: 'in the key of the lowest note you played', act: inPlayedKey },
     { key: '+', says: 'a little faster', act: () => run.tempoBy(1) },
     { key: '-', says: 'a little slower', act: () => run.tempoBy(-1) },
@@ -285,6 +292,17 @@ export function LessonRoom({ view }: Props) {
             played={piano.notes}
             onPlay={onLadder}
           />
+          {piano.letters !== null && (
+            <p className="flex flex-wrap items-center gap-x-3 rounded-md border border-accent px-3 py-1" role="status">
+              <span>
+                The letters play: A is {noteName(piano.letters)}, S the next white key, W the black one between; comma and full stop, an
+                octave down and up.
+              </span>
+              <button className="button px-3" title="Esc" onClick={() => piano.setLetters(null)}>
+                Give the letters back
+              </button>
+            </p>
+          )}
           <div className="flex flex-wrap gap-1">
             <Key label="Back" hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
             <Key label="Repeat" hint="R" onClick={run.repeat} icon={RotateCcw} />
@@ -355,6 +373,10 @@ export function LessonRoom({ view }: Props) {
               <label className="col-span-2 flex min-h-11 items-center gap-2">
                 <input type="checkbox" checked={piano.follows} onChange={(e) => piano.setFollows(e.target.checked)} />
                 Follow a MIDI keyboard <span className="text-sm text-soft">{KEYBOARD_WORDS[piano.keyboard.is](piano.keyboard)}</span>
+              </label>
+              <label className="col-span-2 flex min-h-11 items-center gap-2">
+                <input type="checkbox" checked={piano.letters !== null} onChange={(e) => letLetters(e.target.checked)} />
+                The letters play the piano <kbd className="text-sm text-soft">P</kbd>
               </label>
               {source === 'microphone' && <MicrophoneChoice onChange={recorder.close} disabled={state !== 'idle'} />}
             </div>

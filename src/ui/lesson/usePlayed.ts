@@ -2,8 +2,9 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { followKeyboards, KeyboardState, soundKey } from '../../audio/keyboard';
 import { KeyboardMessage, NOTHING_PLAYED, played, soundingNotes } from '../../core/music/midi-message';
 import { useStored } from '../kit/useStored';
+import { useLetters } from './useLetters';
 
-/** What the coach plays, on the ladder's own keys or on a MIDI keyboard: it sounds, is shown, and its lowest note can give the key. */
+/** What the coach plays, on the ladder's own keys, on a MIDI keyboard or on the letters: it sounds, is shown, and its lowest note can give the key. */
 export function usePlayed() {
   const [now, setNow] = useState(NOTHING_PLAYED);
   /** The lowest note of what was played last. */
@@ -36,6 +37,16 @@ export function usePlayed() {
     };
   }, [follows, hear]);
 
+  const [letters, setLetters] = useLetters(hear);
   const notes = useMemo(() => soundingNotes(now), [now]);
-  return { notes, lowest, hear, follows: follows === 'yes', setFollows: (on: boolean) => setFollows(on ? 'yes' : 'no'), keyboard };
+  return {
+    notes,
+    lowest,
+    hear,
+    follows: follows === 'yes',
+    setFollows: (on: boolean) => setFollows(on ? 'yes' : 'no'),
+    keyboard,
+    letters,
+    setLetters,
+  };
 }
