@@ -5,8 +5,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Client } from 'pg';
 
-jest.setTimeout(120_000);
-
 const FOLDER = 'src/data/migrations';
 const journal = JSON.parse(readFileSync(join(FOLDER, 'meta/_journal.json'), 'utf8'));
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;

@@ -20,8 +20,6 @@ import { Refusal } from '../studio/refusal';
 import { deliver } from './mail';
 import { STATUS } from './respond';
 
-jest.setTimeout(60_000);
-
 /** What a browser sends with each request, and what goes on when the answer is given. */
 const mockBrowser = { cookies: new Map<string, string>(), sender: 'sender' };
 const mockLater: Promise<unknown>[] = [];

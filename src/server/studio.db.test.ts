@@ -52,8 +52,6 @@ import { entered, enteredByLink } from './made-entry';
 import { madeMailServer } from './made-mail-server';
 import { receivePracticeTake as receiveFromPhone, receiveTake as receiveUpload } from './receive-take';
 
-jest.setTimeout(30_000);
-
 /** Who asks, in place of a browser's cookie. */
 let mockMember: Member | null = null;
 /** What goes on when the answer is given. */

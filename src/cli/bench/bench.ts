@@ -145,7 +145,7 @@ for (const report of [
       ['pulses through a tract', lfSinger],
       ['sinusoids added up', plainSinger],
       ['grains of formants', grainSinger],
-      ...(synthesises ? [['Klatt synthesiser of Praat', klattSinger] as const] : []),
+      ...(synthesises ? [['Klatt of Praat', klattSinger] as const] : []),
     ],
     SINGERS,
   ),
@@ -161,7 +161,8 @@ writeAccuracy(
   `# Accuracy and speed
 
 Written by \`npm run bench\`. Signals are additive tones, simulated singers and, where Debian's csound is installed, its
-formant voices. Singers are made by three unrelated makers and recorded nine times of ten in a drawn room (image sources), by a
+formant voices. Singers are made by three unrelated makers, and where Debian's praat is
+installed by its Klatt synthesiser, on which nothing was tuned, and recorded nine times of ten in a drawn room (image sources), by a
 studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum. Of each library (and of Debian's aubio, where installed) the setting that served it best over all of them.
 Speed depends on the machine: compare within this run only.
 

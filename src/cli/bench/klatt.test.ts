@@ -2,7 +2,6 @@ import { mapVoice } from '../../core/map/pool';
 import { analyseTake } from '../../core/take/analyse';
 import { klattSinger, synthesises } from './klatt';
 
-const SLOW_MS = 240_000;
 const SLIDES = 2;
 /** The first of 9100 on that flip or toggle, and that have no change at all; nothing was tuned on this maker. */
 const CHANGING = 4;
@@ -33,5 +32,4 @@ function heard(of: (style: string) => boolean, count: number): { trueMidi: numbe
     }
     for (const { midis } of heard((style) => style === 'plain', PLAIN)) expect(midis).toEqual([]);
   },
-  SLOW_MS,
 );
