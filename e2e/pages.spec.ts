@@ -114,6 +114,8 @@ for (const [lot, views] of [
     for (const [name, open] of views) {
       await open(page);
       await page.waitForLoadState('networkidle');
+      // A page's name may arrive after all else.
+      await expect(page).toHaveTitle(/\S/);
       for (const scheme of ['light', 'dark'] as const) {
         await page.emulateMedia({ colorScheme: scheme });
         // The other theme differs in colours only.

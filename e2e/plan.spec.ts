@@ -241,12 +241,37 @@ test('what the coach says between the keys is on the sheet, and on the phone by 
   expect((await kept).ok()).toBe(true);
   const address = await practiceLink(page, 'Bram Toller');
   await expect(page.getByTestId('sheet-item').first()).toContainText('Between the keys: less air; jaw loose.');
+  // A device with a voice of its own and one that is asked for over a network; what is said, by which, is kept.
+  await page.addInitScript(() => {
+    const voices = ['far', 'own'].map((name) => ({ name, lang: 'en-GB', localService: name === 'own' }));
+    const said: string[] = [];
+    class Utterance {
+      voice: { name: string } | null = null;
+      constructor(readonly text: string) {}
+    }
+    const speech = Object.assign(new EventTarget(), {
+      getVoices: () => voices,
+      speak: ({ text, voice }: Utterance) => said.push(`${voice?.name}: ${text}`),
+      cancel: () => {},
+    });
+    Object.defineProperty(window, 'speechSynthesis', { value: speech });
+    Object.assign(window, { said, SpeechSynthesisUtterance: Utterance });
+  });
+  const said = () => page.evaluate(() => (window as unknown as { said: string[] }).said);
   await page.goto(address);
   await answerWell(page);
   await page.getByTestId('practice-item').first().click();
   await expect(page.getByTestId('cue')).toHaveCount(0);
+  const aloud = page.getByRole('checkbox', { name: 'Say my coach’s words aloud' });
+  // While the phone listens nothing is said that it would hear.
+  await page.getByRole('button', { name: 'Let the phone listen' }).click();
+  await expect(aloud).toHaveCount(0);
+  await page.getByRole('checkbox', { name: 'I wear headphones' }).check();
+  await aloud.check();
+  await page.getByRole('button', { name: 'The phone listens' }).click();
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByTestId('cue')).toHaveText('less air');
   await expect(page.getByTestId('cue')).toHaveText('jaw loose', { timeout: 90_000 });
+  expect((await said()).slice(0, 2)).toEqual(['own: less air', 'own: jaw loose']);
   await page.getByRole('button', { name: 'Enough' }).click();
 });

@@ -293,12 +293,12 @@ export function LessonRoom({ view }: Props) {
             onPlay={onLadder}
           />
           {piano.letters !== null && (
-            <p className="flex flex-wrap items-center gap-x-3 rounded-md border border-accent px-3 py-1" role="status">
-              <span>
-                The letters play: A is {noteName(piano.letters)}, S the next white key, W the black one between; comma and full stop, an
-                octave down and up.
+            <p className="flex items-center gap-3 rounded-md border border-accent py-1 pr-1 pl-3" role="status">
+              <span className="flex-1">
+                The letters play: A is {noteName(piano.letters)}, S the next white key, W the black one between. Comma and full stop: an octave
+                down and up.
               </span>
-              <button className="button px-3" title="Esc" onClick={() => piano.setLetters(null)}>
+              <button className="button shrink-0 px-3" title="Esc" onClick={() => piano.setLetters(null)}>
                 Give the letters back
               </button>
             </p>

@@ -17,6 +17,7 @@ import { howSoftIn } from '../../core/exercise/how-soft';
 import type { Ceiling, FindingName } from '../../core/map/types';
 import { simulatedModel } from '../../core/sim/model';
 import { clipOf } from '../../audio/clip';
+import { useSpeech } from '../../audio/speak';
 import { keepOwn, type OwnKey } from '../../sync/own-voice';
 import { dayKey } from '../plan/days';
 import type { PlanItem } from '../../core/plan/types';
@@ -120,6 +121,12 @@ export function PracticePlayer({
   const [headphones, setHeadphones] = useStored<'yes' | 'no'>('wendel-headphones', 'no');
   /** Out of a loudspeaker the piano would be heard along with the voice, and judged with it. */
   const alone = listening && headphones === 'no';
+  const speech = useSpeech();
+  const [cuesAloud, setCuesAloud] = useStored<'yes' | 'no'>('wendel-cues-aloud', 'no');
+  /** What the coach says before key `n`, aloud in the breath after the key before. */
+  const say = (n: number, atMs: number) => {
+    if (item.cues && cuesAloud === 'yes' && speech.can && !alone) speech.sayAt(item.cues[n % item.cues.length], atMs);
+  };
   const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away; the exercise goes on without it.'));
   const moment = useRef<Moment | null>(null);
   const at = useRef<number | null>(null);
@@ -173,6 +180,7 @@ export function PracticePlayer({
     accompaniment: alone ? 'chord' : accompaniment,
     onKey: (begun: Begun) => {
       keyOver();
+      if (!begun.last) say(begun.count, begun.beginsMs + 1000 * (begun.key.notes.at(-1)?.endS ?? 0));
       at.current = begun.at;
       moment.current = {
         key: begun.key,
@@ -182,6 +190,7 @@ export function PracticePlayer({
     },
     onPause: (on) => {
       recorder.hold(on);
+      if (on) speech.hush();
       if (on && moment.current) moment.current = { ...moment.current, cutMs: now() };
     },
     onOver: () => void finish(),
@@ -198,6 +207,7 @@ export function PracticePlayer({
     const last = moment.current;
     const began = takeAt.current;
     const { sung, playedS } = along.stop();
+    speech.hush();
     moment.current = at.current = takeAt.current = null;
     const finished = await recorder.stop();
     let load: Load | null = null;
@@ -256,6 +266,7 @@ export function PracticePlayer({
         setProblem(`${(error as Error).message} The exercise plays without it.`);
       }
     }
+    say(0, now());
     along.play(keys);
   };
 
@@ -353,6 +364,17 @@ export function PracticePlayer({
                 onChange={(e) => setHeadphones(e.target.checked ? 'yes' : 'no')}
               />{' '}
               I wear headphones: the piano may play along
+            </label>
+          )}
+          {item.cues && speech.can && !alone && (
+            <label className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-6"
+                checked={cuesAloud === 'yes'}
+                onChange={(e) => setCuesAloud(e.target.checked ? 'yes' : 'no')}
+              />{' '}
+              Say my coach’s words aloud between the keys
             </label>
           )}
           {listening && mayKeep && (

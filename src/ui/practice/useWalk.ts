@@ -14,6 +14,9 @@ export interface SungKey {
 export interface Begun {
   key: KeyInTime;
   at: number;
+  /** Keys begun so far, this one among them; and whether none follows. */
+  count: number;
+  last: boolean;
   beginsMs: number;
   pausedMs: number;
 }
@@ -99,8 +102,8 @@ export function useWalk({
     };
     const begun = (key: KeyInTime, beginsMs: number) => {
       const g = going.current!;
-      g.now = { key, at: g.walk.at, beginsMs, pausedMs: g.pausedMs };
-      count.current++;
+      const last = !hasTimeFor(key.totalS, g.playedS + key.totalS, minutes);
+      g.now = { key, at: g.walk.at, count: ++count.current, last, beginsMs, pausedMs: g.pausedMs };
       onKey(g.now);
       show();
     };
