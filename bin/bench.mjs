@@ -24,7 +24,7 @@ command(async () => {
   const { ensureDebian } = await import('./lib/debian.mjs');
   const { runProgram } = await import('./lib/run.mjs');
   const { withCopies } = await import('./lib/copy.mjs');
-  ensureDebian({ '/usr/bin/chromium-headless-shell': 'chromium-headless-shell' });
+  ensureDebian({ '/usr/bin/chromium': 'chromium' });
   const { databaseUrls } = await import('./lib/postgres.mjs');
   await withCopies(1, async ([{ data, port }]) =>
     runProgram(

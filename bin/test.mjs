@@ -164,7 +164,7 @@ command(async () => {
       '/usr/share/sounds/sf2/TimGM6mb.sf2': 'timgm6mb-soundfont',
       '/usr/share/festival/voices/english/kal_diphone': 'festvox-kallpc16k',
     });
-  if (wants('e2e')) ensureDebian({ '/usr/bin/chromium-headless-shell': 'chromium-headless-shell' });
+  if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
   if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();
   if (wants('checks') || wants('unit')) await ensureAssets();
   if (wants('unit')) await Promise.all(['analyze', 'judge', 'plan', 'shelf', 'song'].map(ensureCommand));

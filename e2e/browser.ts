@@ -54,8 +54,8 @@ const WITHOUT = [
   'PreconnectToSearch',
 ];
 
-/** Debian's Chromium without a window: half the work of the one that has one. */
-export const CHROMIUM = '/usr/bin/chromium-headless-shell';
+/** Debian's Chromium. */
+export const CHROMIUM = '/usr/bin/chromium';
 
 export const LAUNCH_ARGS = [
   `--disable-features=${WITHOUT.join(',')}`,

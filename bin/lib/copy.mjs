@@ -7,7 +7,7 @@ import { freePort } from './postgres.mjs';
 import { root, running } from './project.mjs';
 
 const START_S = 600;
-const STOP_S = 30;
+const STOP_S = 120;
 
 /** Start a copy and wait until it is healthy. @throws Error with what it said when it ends or takes too long. */
 export async function startCopy({ data, port }) {

@@ -7,6 +7,15 @@ function ownVoice(): SpeechSynthesisVoice | null {
   return own.find(({ lang }) => lang.startsWith(document.documentElement.lang)) ?? own[0] ?? null;
 }
 
+function say(words: string): void {
+  const voice = ownVoice();
+  if (!voice) return;
+  const said = new SpeechSynthesisUtterance(words);
+  said.voice = voice;
+  said.lang = voice.lang;
+  speechSynthesis.speak(said);
+}
+
 /** Words said aloud by the device: whether it can, at a moment of `performance.now` (what waited before is then not said), and silence. */
 export function useSpeech() {
   const [can, setCan] = useState(false);
@@ -25,14 +34,9 @@ export function useSpeech() {
   }, []);
   const sayAt = useCallback((words: string, atMs: number) => {
     clearTimeout(timer.current);
-    timer.current = setTimeout(() => {
-      const voice = ownVoice();
-      if (!voice) return;
-      const said = new SpeechSynthesisUtterance(words);
-      said.voice = voice;
-      said.lang = voice.lang;
-      speechSynthesis.speak(said);
-    }, atMs - performance.now());
+    const waitMs = atMs - performance.now();
+    if (waitMs <= 0) say(words);
+    else timer.current = setTimeout(() => say(words), waitMs);
   }, []);
   useEffect(() => hush, [hush]);
   return { can, sayAt, hush };
