@@ -52,7 +52,7 @@ export function drawKlattVoice(random: () => number, formants: readonly number[]
  *
  * @throws Error where Praat fails
  */
-export function klattSound({ chest, head, flutter, formants }: KlattVoice, seconds: number, at: (t: number) => Moment): Pcm {
+export function klattSound({ chest, head, flutter, formants }: KlattVoice, seconds: number, seed: number, at: (t: number) => Moment): Pcm {
   const points = [`Add flutter point: 0, ${flutter}`];
   const steps = Math.ceil(seconds / STEP_S);
   const moments = Array.from({ length: steps + 1 }, (_, i) => at(i * STEP_S));
@@ -81,7 +81,9 @@ export function klattSound({ chest, head, flutter, formants }: KlattVoice, secon
   });
   return inFolder((folder) => {
     const [script, wav] = ['voice.praat', 'voice.wav'].map((name) => join(folder, name));
-    const lines = [`Create KlattGrid: "voice", 0, ${seconds}, 5, 0, 0, 0, 0, 0, 0`, ...points, 'To Sound', 'Scale peak: 0.7'];
+    // Its breath and flutter are drawn: alike for a seed.
+    const drawn = `random_initializeWithSeedUnsafelyButPredictably (${seed})`;
+    const lines = [drawn, `Create KlattGrid: "voice", 0, ${seconds}, 5, 0, 0, 0, 0, 0, 0`, ...points, 'To Sound', 'Scale peak: 0.7'];
     writeFileSync(script, [...lines, `Save as WAV file: "${wav}"`].join('\n'));
     ranProgram(PRAAT, ['--run', script]);
     const { samples, sampleRate } = readWav(readFileSync(wav));
@@ -99,7 +101,7 @@ export const klattSinger: Draw = (seed) => {
     siren(number) {
       const take = slide.take(number);
       const sung = 2 * take.legS;
-      const pcm = klattSound(voice, sung + 2 * REST_S, (at) => {
+      const pcm = klattSound(voice, sung + 2 * REST_S, 100 * seed + number, (at) => {
         const t = at - REST_S;
         if (t < 0 || t > sung) return null;
         const midi = take.pitch(t);
@@ -116,7 +118,7 @@ export function klattPerformance(profile: SingerProfile, task: SimTask, { seed, 
   const { midi, gain, head } = perform(profile, task, random);
   const voice = drawKlattVoice(random, FORMANTS[profile.tract][vowel]);
   const loudest = gain.reduce((a, b) => Math.max(a, b), 0);
-  return klattSound(voice, midi.length * CONTROL_S, (t) => {
+  return klattSound(voice, midi.length * CONTROL_S, seed, (t) => {
     const c = Math.min(midi.length - 1, Math.round(t / CONTROL_S));
     return gain[c] > 0 ? { midi: midi[c], db: 20 * Math.log10(gain[c] / loudest), head: head[c] } : null;
   });
