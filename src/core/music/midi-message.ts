@@ -2,6 +2,9 @@
 export type KeyboardMessage =
   { does: 'press'; midi: number; velocity: number } | { does: 'release'; midi: number } | { does: 'pedal'; down: boolean };
 
+/** How hard a key is pressed that has no touch (the ladder's, a letter): as a hand plays that gives a note. */
+export const NO_TOUCH = 0.7;
+
 // Status bytes and controllers of the MIDI 1.0 detailed specification, tables I to III (from memory).
 const NOTE_OFF = 0x80;
 const NOTE_ON = 0x90;

@@ -25,6 +25,7 @@ import { exerciseStep } from '../../core/lesson/exercise-step';
 import { hasPattern, notesAsked, patternSteps } from '../../core/lesson/pattern';
 import { sungIn } from '../../core/lesson/record';
 import type { Course } from '../../core/lesson/types';
+import { NO_TOUCH } from '../../core/music/midi-message';
 import { noteName } from '../../core/music/pitch';
 import type { SongVoice } from '../../core/song/voice';
 import type { TimbreAxis } from '../../core/take/timbre';
@@ -59,9 +60,6 @@ import { Reference, useLessonRun } from './useLessonRun';
 import { usePlayed } from './usePlayed';
 
 const ChooseExercise = dynamic(() => import('./ChooseExercise').then((m) => m.ChooseExercise), { ssr: false });
-
-/** How loud a key of the ladder sounds: as a hand plays that gives a note. */
-const LADDER_VELOCITY = 0.7;
 
 /** Where no key is asked for, the letters begin about so far under the change. */
 const OCTAVE_UNDER_CHANGE_ST = 12;
@@ -116,7 +114,7 @@ export function LessonRoom({ view }: Props) {
   const piano = usePlayed();
   const { hear } = piano;
   const onLadder = useCallback(
-    (midi: number, down: boolean) => hear(down ? { does: 'press', midi, velocity: LADDER_VELOCITY } : { does: 'release', midi }),
+    (midi: number, down: boolean) => hear(down ? { does: 'press', midi, velocity: NO_TOUCH } : { does: 'release', midi }),
     [hear],
   );
   const [groups, setGroups] = useState<OfferGroup[] | null>(null);
@@ -295,8 +293,8 @@ export function LessonRoom({ view }: Props) {
           {piano.letters !== null && (
             <p className="flex items-center gap-3 rounded-md border border-accent py-1 pr-1 pl-3" role="status">
               <span className="flex-1">
-                The letters play: A is {noteName(piano.letters)}, S the next white key, W the black one between. Comma and full stop: an octave
-                down and up.
+                The letters play: A is {noteName(piano.letters)}, S the next white key, W the black one between. Comma and full stop: an
+                octave down and up.
               </span>
               <button className="button shrink-0 px-3" title="Esc" onClick={() => piano.setLetters(null)}>
                 Give the letters back

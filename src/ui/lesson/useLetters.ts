@@ -1,9 +1,7 @@
 import { useEffect, useState } from 'react';
-import { KeyboardMessage } from '../../core/music/midi-message';
+import { KeyboardMessage, NO_TOUCH } from '../../core/music/midi-message';
 import { LETTER_OCTAVES, letterKey } from '../../core/music/letter-keys';
 
-/** As a hand plays that gives a note: a letter has no touch. */
-const VELOCITY = 0.7;
 const TYPED_IN = 'input:not([type=checkbox], [type=radio]), select, textarea, [role=dialog] *';
 /** Where the letters' C may lie: what a piano has of voices' notes. */
 const LOWEST_C = 24;
@@ -40,7 +38,7 @@ export function useLetters(hear: (message: KeyboardMessage) => void) {
       else if (octave) setFromC(Math.min(HIGHEST_C, Math.max(LOWEST_C, fromC + 12 * octave)));
       else {
         held.set(code, fromC + over!);
-        hear({ does: 'press', midi: fromC + over!, velocity: VELOCITY });
+        hear({ does: 'press', midi: fromC + over!, velocity: NO_TOUCH });
       }
     };
     const onUp = (event: KeyboardEvent) => release(event.code);
