@@ -46,3 +46,10 @@ test('a blend less than a fifth from a change that is heard is that change', () 
   const heard = { midi: 65, upMidi: 66, downMidi: 64 } as Passaggio;
   expect(votes(takes(blended), [heard]).every((v) => Math.abs(v.midi - 65) >= 6)).toBe(true);
 });
+
+test('colour that turns where no chest hands over to head, as far up its own slide, is no blend', () => {
+  const at = (midi: number, low: number) =>
+    votes(takes(vowels.map((vowel): Made => ({ vowel, low, rise: { upMidi: midi + 0.5, downMidi: midi - 0.5, widthSt: 5 } }))));
+  expect(at(56, 45)).toHaveLength(6);
+  expect(at(47, 36)).toEqual([]);
+});

@@ -27,6 +27,14 @@ const DENIED = -1.5;
 /** A voice with no change heard has one it blends more often than not, nats. */
 const ODDS = 0.5;
 const MOST_BLENDS = 2;
+/**
+ * Where chest hands over to head in any voice: from F3, the lowest that basses name, to F#5, a soprano's second passaggio (Miller 1986, from
+ * memory; common practice). Colour alone that turns elsewhere is doubted, more with each semitone, nats: a blend is the weakest evidence.
+ */
+const LOWEST_CHANGE_MIDI = 53;
+const HIGHEST_CHANGE_MIDI = 78;
+const DOUBT_PER_ST = 1;
+const doubtOf = (midi: number) => DOUBT_PER_ST * Math.max(0, LOWEST_CHANGE_MIDI - midi, midi - HIGHEST_CHANGE_MIDI);
 
 /**
  * Changes that no pass makes audible: the colour of all slides together says where chest turns into head little by little.
@@ -98,7 +106,7 @@ function bestBlend(model: SourceModel, known: Rise[], least: number): Blend | nu
       for (const apart of HYSTERESES_ST) rises.push({ upMidi: midi + apart / 2, downMidi: midi - apart / 2, widthSt });
   const tried = rises.filter((rise) => known.every((k) => Math.abs(middleOf(k) - middleOf(rise)) >= APART_ST));
   if (tried.length === 0) return null;
-  const evidence = model.evidenceFor(tried, known);
+  const evidence = model.evidenceFor(tried, known).map((e, i) => e - doubtOf(middleOf(tried[i])));
   const most = Math.max(...evidence);
   const weights = evidence.map((e) => Math.exp(e - most));
   const total = weights.reduce((a, b) => a + b, 0);

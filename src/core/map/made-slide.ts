@@ -3,7 +3,9 @@ import { gaussian, seededRandom } from '../signal/stats';
 import { Direction, Leg } from '../take/types';
 import { Rise } from './source-model';
 
-const [LOW, HIGH] = [48, 76];
+/** From where it goes if nothing is said, and how far. */
+const LOW = 48;
+const SPAN_ST = 28;
 const VOWELS = { ah: [800, 1200], oh: [550, 950], eh: [600, 1900] } as const;
 
 export interface Made {
@@ -12,13 +14,14 @@ export interface Made {
   /** What is added to every harmonic at a pitch, dB. */
   level?: (midi: number) => number;
   seed?: number;
+  low?: number;
 }
 
 /**
  * A slide up and down, harmonic by harmonic: two plain resonances, harmonics that fall by 8 dB an octave, 1 dB of noise, and over
  * the rise 2.5 dB an octave more and 4 dB of first harmonic: constructed.
  */
-export function madeSlide({ vowel = 'ah', rise = null, level = () => 0, seed = 1 }: Made): Leg[] {
+export function madeSlide({ vowel = 'ah', rise = null, level = () => 0, seed = 1, low = LOW }: Made): Leg[] {
   const noise = gaussian(seededRandom(seed));
   const formant = (hz: number) =>
     VOWELS[vowel].reduce((db, f) => db - 10 * Math.log10((1 - (hz / f) ** 2) ** 2 + ((0.15 * hz) / f) ** 2), 0);
@@ -26,11 +29,11 @@ export function madeSlide({ vowel = 'ah', rise = null, level = () => 0, seed = 1
     startS: 0,
     endS: 3,
     direction,
-    lowestMidi: LOW,
-    highestMidi: HIGH,
+    lowestMidi: low,
+    highestMidi: low + SPAN_ST,
     crossOvers: [],
-    harmonics: Array.from({ length: Math.floor((HIGH - LOW) / 0.75) + 1 }, (_, i) => {
-      const midi = LOW + 0.75 * i;
+    harmonics: Array.from({ length: Math.floor(SPAN_ST / 0.75) + 1 }, (_, i) => {
+      const midi = low + 0.75 * i;
       const place = rise && (direction === 'up' ? rise.upMidi : rise.downMidi);
       const head = place === null ? 0 : 1 / (1 + Math.exp((-4.394 * (midi - place)) / rise!.widthSt));
       const db = Array.from({ length: 16 }, (_, h) => {
