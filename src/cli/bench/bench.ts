@@ -8,7 +8,7 @@ import { Pcm } from '../../core/voice/types';
 import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './debian';
 import { REGISTRY_RIVALS, Rival } from './rivals';
 import { OWN_SIGNALS, Signal, sung } from './signals';
-import { firstListeningReport, twoChangesReport } from './lessons';
+import { firstListeningReport, twoChangesReport, twoVowelsReport } from './lessons';
 import { klattSinger, synthesises } from './klatt';
 import { grainSinger, lfSinger, plainSinger } from './makers';
 import { singersReport } from './singers';
@@ -17,6 +17,7 @@ import { singersReport } from './singers';
 const SINGERS = 40;
 const FIRST_LISTENINGS = 60;
 const TWO_CHANGES = 40;
+const TWO_VOWELS = 60;
 
 const lines: string[] = [];
 function say(text: string) {
@@ -150,6 +151,7 @@ for (const report of [
     SINGERS,
   ),
   firstListeningReport(FIRST_LISTENINGS),
+  twoVowelsReport(TWO_VOWELS),
   twoChangesReport(TWO_CHANGES),
 ]) {
   say('');

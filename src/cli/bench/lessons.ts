@@ -1,7 +1,7 @@
 import { mapVoice } from '../../core/map/pool';
 import { TakeEvidence, VoiceMap } from '../../core/map/types';
 import { expectedChange, VOICE_TYPES } from '../../core/plan/voice-types';
-import { SingerProfile } from '../../core/sim/profile';
+import { CrossingStyle, SingerProfile } from '../../core/sim/profile';
 import { SimTask } from '../../core/sim/score';
 import { sing } from '../../core/sim/sing';
 import { Vowel } from '../../core/sim/tract';
@@ -52,22 +52,28 @@ function firstListening(profile: SingerProfile, seed: number) {
 
 const share = (n: number, of: number) => `${((100 * n) / of).toFixed(0)} % (${n} of ${of})`;
 
+/** A singer of any voice type who changes once in one of some ways, and where. */
+function drawOnce(seed: number, styles: readonly CrossingStyle[]) {
+  const random = seededRandom(seed);
+  const pick = picker(random);
+  const type = pick(VOICE_TYPES).id;
+  const base = typicalProfile(type, pick(styles));
+  const up = base.crossings[0].upMidi + 4 * random() - 2;
+  const down = up - 3 * random();
+  const crossings = [{ ...base.crossings[0], upMidi: up, downMidi: down, leapSt: 2 + 3 * random() }];
+  return { type, profile: { ...base, breathiness: 0.4 * random(), crossings }, changeMidi: (up + down) / 2 };
+}
+
 /** Whole first listenings of `count` singers in rooms against their slides alone. */
 export function firstListeningReport(count: number): string[] {
   let [lost, weaker, fromFives, fromSlides, fromAll, extra] = [0, 0, 0, 0, 0, 0];
   for (let s = 0; s < count; s++) {
     const seed = FIRST_SEED + s;
-    const random = seededRandom(seed);
-    const pick = picker(random);
-    const type = pick(VOICE_TYPES).id;
-    const base = typicalProfile(type, pick(['flip', 'toggle'] as const));
-    const up = base.crossings[0].upMidi + 4 * random() - 2;
-    const down = up - 3 * random();
-    const crossings = [{ ...base.crossings[0], upMidi: up, downMidi: down, leapSt: 2 + 3 * random() }];
-    const { fives, slides } = firstListening({ ...base, breathiness: 0.4 * random(), crossings }, seed);
+    const { type, profile, changeMidi } = drawOnce(seed, ['flip', 'toggle']);
+    const { fives, slides } = firstListening(profile, seed);
     const known = { expectedMidi: expectedChange(type) };
     const [ofFives, ofSlides, whole] = [fives, slides, [...fives, ...slides]].map((takes) => mapVoice(takes, known));
-    const near = (map: VoiceMap) => map.passaggi.find((p) => Math.abs(p.midi - (up + down) / 2) <= 1);
+    const near = (map: VoiceMap) => map.passaggi.find((p) => Math.abs(p.midi - changeMidi) <= 1);
     fromFives += Number(near(ofFives) !== undefined);
     fromSlides += Number(near(ofSlides) !== undefined);
     fromAll += Number(near(whole) !== undefined);
@@ -80,6 +86,30 @@ export function firstListeningReport(count: number): string[] {
     `Whole first listenings of ${count} singers in rooms, every key a take, against their slides alone`,
     `  change within a semitone: from the fives alone ${share(fromFives, count)}, slides alone ${share(fromSlides, count)}, all ${share(fromAll, count)}`,
     `  a finding of the slides lost ${share(lost, count)}; confidence lower ${share(weaker, count)}; passaggi too many a singer ${(extra / count).toFixed(2)}`,
+  ];
+}
+
+/** Slides on two vowels by singers who flip, toggle or blend once, in rooms: the change found, and changes made up of what vowels differ by. */
+export function twoVowelsReport(count: number): string[] {
+  let [audible, audibleNear, blends, blendsNear, extra] = [0, 0, 0, 0, 0];
+  for (let s = 0; s < count; s++) {
+    const seed = FIRST_SEED + 2000 + s;
+    const { profile, changeMidi } = drawOnce(seed, ['flip', 'toggle', 'blend']);
+    const take = heard(profile, seed);
+    const { passaggi } = mapVoice(SLIDES.map((vowel) => take('siren', { kind: 'siren' }, vowel)));
+    const off = passaggi.map((p) => Math.abs(p.midi - changeMidi));
+    const nearest = Math.min(...off);
+    if (profile.crossings[0].style === 'blend') {
+      blends++;
+      blendsNear += Number(nearest <= 1.5);
+    } else {
+      audible++;
+      audibleNear += Number(nearest <= 1);
+    }
+    extra += Math.max(0, passaggi.length - 1);
+  }
+  return [
+    `Slides on two vowels ("ah" and "oo") by ${count} singers in rooms: audible changes within a semitone ${share(audibleNear, audible)}, blends within 1.5 ${share(blendsNear, blends)}, passaggi too many a singer ${(extra / count).toFixed(2)}`,
   ];
 }
 

@@ -1,3 +1,6 @@
+import { sing } from '../sim/sing';
+import { typicalProfile } from '../sim/typical';
+import { analyseTake } from '../take/analyse';
 import { blendVotes } from './blends';
 import { Made, madeSlide } from './made-slide';
 import { CoachMark, Passaggio, TakeEvidence } from './types';
@@ -52,4 +55,20 @@ test('colour that turns where no chest hands over to head, as far up its own sli
     votes(takes(vowels.map((vowel): Made => ({ vowel, low, rise: { upMidi: midi + 0.5, downMidi: midi - 0.5, widthSt: 5 } }))));
   expect(at(56, 45)).toHaveLength(6);
   expect(at(47, 36)).toEqual([]);
+});
+
+test('a blend is heard although noise hides the upper harmonics and sticks out in their place', () => {
+  const noisy = blended.map((made) => ({ ...made, noiseDb: -25 }));
+  expect(votes(takes(noisy))).toHaveLength(6);
+  expect(votes(takes(noisy.map((made) => ({ ...made, rise: null }))))).toEqual([]);
+});
+
+test('a soprano who flips once is given no second change for singing some slides on another vowel', () => {
+  const flips = typicalProfile('soprano', 'flip');
+  const sung = (['ah', 'ah', 'ah', 'oo', 'oo'] as const).map((vowel, i): TakeEvidence => {
+    const { pcm } = sing(flips, { kind: 'siren' }, { seed: 100 + i, vowel, snrDb: 34, sampleRate: 22050 });
+    return { takeId: `take-${i}`, marks: [], vowel, findings: analyseTake(pcm, 'siren').findings };
+  });
+  const { upMidi, downMidi } = flips.crossings[0];
+  expect(votes(sung, [{ midi: (upMidi + downMidi) / 2, upMidi, downMidi } as Passaggio])).toEqual([]);
 });

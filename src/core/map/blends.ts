@@ -17,15 +17,22 @@ const HYSTERESES_ST = [0.5, 1.5, 3];
 /** Beside a change that is heard, or another blend, it lies so far away (bridges lie a fourth to a fifth apart; common practice). */
 const APART_ST = 7;
 /** Nats of evidence, over all places tried, that a blend needs: more where all takes have one vowel, which can't be told from the voice then. */
-const LEAST_EVIDENCE = { vowels: -0.3, oneVowel: 0.6 };
+const LEAST_EVIDENCE = { vowels: -0.3, oneVowel: 0 };
 /** Vowels that turn so far apart are two. */
 const VOWELS_APART_ST = 2;
 /** How well its place must be known. */
 const MOST_SPREAD_ST = 2.5;
 /** What one vowel shows and another denies, by so many nats, is the vowel: where pitch meets the first formant the first harmonic gains too. */
 const DENIED = -1.5;
+/**
+ * A change happens in a take, so the takes' own evidence makes up this share of all at least (over twice of it in most true blends, a third
+ * or less in false ones; tuned on simulated singers of four makers). What only the takes side by side say is what their vowels differ by.
+ */
+const OWN_SHARE = 0.8;
 /** A voice with no change heard has one it blends more often than not, nats. */
 const ODDS = 0.5;
+/** Beside a change that is known another is rarer: so many nats less. */
+const SECOND_NATS = 1;
 const MOST_BLENDS = 2;
 /**
  * Where chest hands over to head in any voice: from F3, the lowest that basses name, to F#5, a soprano's second passaggio (Miller 1986, from
@@ -57,11 +64,16 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   const least = Math.max(...turns) - Math.min(...turns) > VOWELS_APART_ST ? LEAST_EVIDENCE.vowels : LEAST_EVIDENCE.oneVowel;
   const known = heard.map(riseOf);
   const votes: Vote[] = [];
+  let found = 0;
   for (let n = 0; n < MOST_BLENDS; n++) {
-    const blend = bestBlend(model, known, least);
+    const doubt = heard.length + found > 0 ? SECOND_NATS : 0;
+    const blend = bestBlend(model, known, least + doubt, doubt);
     if (!blend) break;
     known.push(blend.rise);
-    if (rejected(takes, blend.rise) || model.evidenceByTake(blend.rise, known.slice(0, -1)).some((e) => e < DENIED)) continue;
+    const byTake = model.evidenceByTake(blend.rise, known.slice(0, -1));
+    const own = byTake.reduce((a, b) => a + b, 0);
+    if (rejected(takes, blend.rise) || byTake.some((e) => e < DENIED) || own < OWN_SHARE * blend.evidence) continue;
+    found++;
     for (const { takeId, legs } of slides)
       legs.forEach((leg, l) => {
         if (isLong(leg)) votes.push(...vote(takeId, l, leg, blend, recency.get(takeId) ?? 1));
@@ -95,11 +107,13 @@ const HEARD_WIDTH_ST = 1.5;
 
 interface Blend {
   rise: Rise;
+  /** Nats, over all places tried. */
+  evidence: number;
   confidence: number;
 }
 
 /** The likeliest change beside those known: the mean over all places, widths and hystereses, each weighed by its evidence. */
-function bestBlend(model: SourceModel, known: Rise[], least: number): Blend | null {
+function bestBlend(model: SourceModel, known: Rise[], least: number, doubt: number): Blend | null {
   const rises: Rise[] = [];
   for (let midi = model.lowMidi + OVER_LOWEST_ST; midi <= model.highMidi - UNDER_HIGHEST_ST; midi += PLACE_ST)
     for (const widthSt of WIDTHS_ST)
@@ -118,7 +132,8 @@ function bestBlend(model: SourceModel, known: Rise[], least: number): Blend | nu
   if (!(inAll > least) || spread > MOST_SPREAD_ST) return null;
   return {
     rise: { upMidi: mean((r) => r.upMidi), downMidi: mean((r) => r.downMidi), widthSt: mean((r) => r.widthSt) },
-    confidence: 1 / (1 + Math.exp(-inAll - ODDS)),
+    evidence: inAll,
+    confidence: 1 / (1 + Math.exp(doubt - inAll - ODDS)),
   };
 }
 

@@ -15,14 +15,17 @@ export interface Made {
   level?: (midi: number) => number;
   seed?: number;
   low?: number;
+  /** What is weaker is gone, but for every third peak of the noise, dB. */
+  noiseDb?: number;
 }
 
 /**
  * A slide up and down, harmonic by harmonic: two plain resonances, harmonics that fall by 8 dB an octave, 1 dB of noise, and over
  * the rise 2.5 dB an octave more and 4 dB of first harmonic: constructed.
  */
-export function madeSlide({ vowel = 'ah', rise = null, level = () => 0, seed = 1, low = LOW }: Made): Leg[] {
+export function madeSlide({ vowel = 'ah', rise = null, level = () => 0, seed = 1, low = LOW, noiseDb = -Infinity }: Made): Leg[] {
   const noise = gaussian(seededRandom(seed));
+  const peaks = seededRandom(seed + 1);
   const formant = (hz: number) =>
     VOWELS[vowel].reduce((db, f) => db - 10 * Math.log10((1 - (hz / f) ** 2) ** 2 + ((0.15 * hz) / f) ** 2), 0);
   return (['up', 'down'] as Direction[]).map((direction) => ({
@@ -39,7 +42,8 @@ export function madeSlide({ vowel = 'ah', rise = null, level = () => 0, seed = 1
       const db = Array.from({ length: 16 }, (_, h) => {
         const hz = (h + 1) * midiToHz(midi);
         if (hz > 5500) return null;
-        return level(midi) + formant(hz) - (8 + 2.5 * head) * Math.log2(h + 1) + (h === 0 ? 4 * head : 0) + noise();
+        const db = level(midi) + formant(hz) - (8 + 2.5 * head) * Math.log2(h + 1) + (h === 0 ? 4 * head : 0) + noise();
+        return db > noiseDb ? db : peaks() < 1 / 3 ? noiseDb + 3 * noise() : null;
       });
       return { midi, db };
     }),

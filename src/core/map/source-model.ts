@@ -2,6 +2,7 @@ import { midiToHz } from '../music/pitch';
 import { cholesky, dot, multiply, whiten, whitenAll } from '../signal/linear';
 import { Leg } from '../take/types';
 import { headAt } from './blend';
+import { overNoise } from './over-noise';
 
 /**
  * The level of harmonic k of a slide at pitch m is taken for  level + filter(k f) + shape(k) - slope(m) log2 k + first(m) [k = 1]:
@@ -41,7 +42,7 @@ const BINS_PER_OCTAVE = 14;
 const BINS = 95;
 /** Pitches a semitone apart carry slope and first. */
 const MOST_HARMONICS = 16;
-const FEWEST_HARMONICS = 4;
+const FEWEST_HARMONICS = 3;
 // Standard deviations (dB; slope dB an octave) and reaches (octaves; semitones): tuned on singers and rooms of others.
 const FILTER = [
   { sd: 9, reach: 0.18 },
@@ -55,7 +56,6 @@ const REACH_ST = 6;
 const BUMP_REACH_ST = 2;
 /** Going up and coming down apart; the first twice as much. */
 const APART = { sd: 0.35, nugget: 0.1 };
-const NOISE_DB = 1.85;
 
 /** Learn the model from the slides of a voice, take by take; null where no harmonics are known. */
 export function sourceModel(takes: Leg[][]): SourceModel | null {
@@ -183,31 +183,28 @@ function toldBy(legs: Leg[], lowMidi: number, notes: number): Told {
   const all = BINS + size;
   const normal = new Float64Array(all * all);
   const right = new Float64Array(all);
-  const precision = 1 / NOISE_DB ** 2;
-  for (const { harmonics, direction } of legs)
-    for (const { midi, db } of harmonics ?? []) {
-      const told = db.flatMap((level, k) =>
-        level === null || k >= MOST_HARMONICS ? [] : [{ level, row: rowOf(k + 1, midi, direction === 'up', lowMidi, notes) }],
-      );
-      if (told.length < FEWEST_HARMONICS) continue;
-      // The level of this pitch is anybody's: what remains is each harmonic against their mean.
-      const mean = new Map<number, number>();
-      let meanDb = 0;
-      for (const { level, row } of told) {
-        meanDb += level / told.length;
-        for (const { at, part } of row) mean.set(at, (mean.get(at) ?? 0) + part / told.length);
-      }
-      for (const { level, row } of told) {
-        for (const { at, part } of row) right[at] += precision * part * (level - meanDb);
-        addSquare(normal, all, row, precision);
-      }
-      addSquare(
-        normal,
-        all,
-        Array.from(mean, ([at, part]) => ({ at, part })),
-        -precision * told.length,
-      );
+  for (const { midi, up, harmonics } of overNoise(legs, MOST_HARMONICS)) {
+    if (harmonics.length < FEWEST_HARMONICS) continue;
+    const told = harmonics.map(({ number, db, sdDb }) => ({ db, precision: sdDb ** -2, row: rowOf(number, midi, up, lowMidi, notes) }));
+    // The level of this pitch is anybody's: what remains is each harmonic against their mean.
+    const total = told.reduce((sum, { precision }) => sum + precision, 0);
+    const mean = new Map<number, number>();
+    let meanDb = 0;
+    for (const { db, precision, row } of told) {
+      meanDb += (db * precision) / total;
+      for (const { at, part } of row) mean.set(at, (mean.get(at) ?? 0) + (part * precision) / total);
     }
+    for (const { db, precision, row } of told) {
+      for (const { at, part } of row) right[at] += precision * part * (db - meanDb);
+      addSquare(normal, all, row, precision);
+    }
+    addSquare(
+      normal,
+      all,
+      Array.from(mean, ([at, part]) => ({ at, part })),
+      -total,
+    );
+  }
   const filter = filterPrior().slice();
   const between = new Float64Array(BINS * size);
   for (let i = 0; i < BINS; i++) {
