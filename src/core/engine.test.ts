@@ -1,6 +1,9 @@
 import { createHash } from 'node:crypto';
-import { ENGINE } from './engine';
+import { ENGINE, POOLING } from './engine';
+import { blendVotes } from './map/blends';
+import { madeSlide } from './map/made-slide';
 import { mapVoice } from './map/pool';
+import type { TakeEvidence } from './map/types';
 import { midiToHz } from './music/pitch';
 import { decayingNoise, convolve } from './sim/room';
 import { additiveTone } from './sim/tones';
@@ -8,11 +11,12 @@ import { analyseTake } from './take/analyse';
 import type { Pcm } from './voice/types';
 
 /**
- * What each engine makes of the takes below. Stored findings are read again only where `ENGINE` differs: whoever changes a result
- * raises it, and puts the new digest here.
+ * What each engine makes of the takes below, and what is pooled of blended slides. Stored findings are read again only where `ENGINE`
+ * differs, maps only where `POOLING` does: whoever changes a result raises it, and puts the new digest here.
  */
 const DIGESTS: Record<string, string> = {
   'wendel-8': '5f365c047cc53c98',
+  'wendel-8/2': '0ddb4313ceff1dfa',
 };
 
 const RATE = 16000;
@@ -62,8 +66,23 @@ test('the same takes give the same findings and the same map, unless the engine 
   expect(findings[0].events.map((e) => e.kind)).toEqual(['flip', 'flip']);
   expect(findings[1].pattern?.keys).toHaveLength(3);
   const map = mapVoice(findings.map((f, i) => ({ takeId: String(i), findings: f, marks: [] })));
-  const told = JSON.stringify([findings, { ...map, engine: '' }], (_, v: unknown) =>
-    typeof v === 'number' ? Math.round(v * 1000) / 1000 : v,
-  );
-  expect({ [ENGINE]: createHash('sha256').update(told).digest('hex').slice(0, 16) }).toEqual({ [ENGINE]: DIGESTS[ENGINE] });
+  expect({ [ENGINE]: digestOf([findings, { ...map, engine: '' }]) }).toEqual({ [ENGINE]: DIGESTS[ENGINE] });
 });
+
+test('the same slides give the same blends, unless pooling is raised', () => {
+  const rise = { upMidi: 62.5, downMidi: 61.5, widthSt: 5 };
+  const takes = (['ah', 'oh', 'eh'] as const).map((vowel, i) => ({
+    takeId: String(i),
+    marks: [],
+    findings: { legs: madeSlide({ vowel, rise, noiseDb: -30, seed: i }), vowelTurnMidi: null },
+  }));
+  const votes = blendVotes(takes as unknown as TakeEvidence[], [], new Map());
+  expect(votes).toHaveLength(6);
+  expect({ [POOLING]: digestOf(votes) }).toEqual({ [POOLING]: DIGESTS[POOLING] });
+});
+
+const digestOf = (told: unknown): string =>
+  createHash('sha256')
+    .update(JSON.stringify(told, (_, v: unknown) => (typeof v === 'number' ? Math.round(v * 1000) / 1000 : v)))
+    .digest('hex')
+    .slice(0, 16);

@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
-import { ENGINE } from '../core/engine';
+import { POOLING } from '../core/engine';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import { StudioTx } from './client';
@@ -15,13 +15,13 @@ export async function evidenceOf({ db, studioId }: StudioTx, singerId: string): 
   return row?.evidence ?? 0;
 }
 
-/** The kept map, where it was pooled by this engine from the present evidence. */
+/** The kept map, where it was pooled as maps are now, from the present evidence. */
 export async function keptMap({ db, studioId }: StudioTx, singerId: string, evidence: number): Promise<VoiceMap | undefined> {
   const [row] = await db
     .select({ map: voiceMap.map })
     .from(voiceMap)
     .where(
-      and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), eq(voiceMap.engine, ENGINE), eq(voiceMap.evidence, evidence)),
+      and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), eq(voiceMap.engine, POOLING), eq(voiceMap.evidence, evidence)),
     );
   return row?.map;
 }
@@ -52,14 +52,14 @@ export async function keepMap(
   map: VoiceMap,
   summary: VoiceSummary,
 ): Promise<void> {
-  const values = { engine: ENGINE, evidence, map, summary };
+  const values = { engine: POOLING, evidence, map, summary };
   await db
     .insert(voiceMap)
     .values({ studioId, singerId, ...values })
     .onConflictDoUpdate({ target: voiceMap.singerId, set: values, setWhere: sql`${voiceMap.evidence} <= ${evidence}` });
 }
 
-/** Whose kept map is of older evidence, of another engine, or missing, who was heard last first; undefined: nobody's. */
+/** Whose kept map is of older evidence, pooled otherwise, or missing, who was heard last first; undefined: nobody's. */
 export async function staleMap({ db, studioId }: StudioTx): Promise<string | undefined> {
   const lastHeard = lastHeardIn(studioId);
   const [row] = await db
@@ -74,7 +74,7 @@ export async function staleMap({ db, studioId }: StudioTx): Promise<string | und
         or(
           isNull(voiceMap.singerId),
           lt(voiceMap.evidence, singer.evidence),
-          and(eq(voiceMap.evidence, singer.evidence), ne(voiceMap.engine, ENGINE)),
+          and(eq(voiceMap.evidence, singer.evidence), ne(voiceMap.engine, POOLING)),
         ),
       ),
     )
