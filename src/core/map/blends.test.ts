@@ -63,6 +63,20 @@ test('a blend is heard although noise hides the upper harmonics and sticks out i
   expect(votes(takes(noisy.map((made) => ({ ...made, rise: null }))))).toEqual([]);
 });
 
+test('where a vowel turns under all that is sung, what comes near its first formant tells nothing', () => {
+  const high = vowels.map((vowel): Made => ({ vowel, low: 61, rise: { upMidi: 74.5, downMidi: 73.5, widthSt: 5 } }));
+  const of = (findings: object) =>
+    votes(takes(high).map((t) => ({ ...t, findings: { ...t.findings, vowelTurnMidi: null, ...findings } as TakeEvidence['findings'] })));
+  expect(of({})).toHaveLength(6);
+  expect(of({ range: { lowestMidi: 61, highestMidi: 89 } })).toEqual([]);
+});
+
+test('one take of three that goes by a change tells of none', () => {
+  const turnsAt = (take: TakeEvidence, vowelTurnMidi: number) => ({ ...take, findings: { ...take.findings, vowelTurnMidi } });
+  const [first, ...others] = takes(blended);
+  expect(votes([first, ...others.map((take) => turnsAt(take, 46))])).toEqual([]);
+});
+
 test('a soprano who flips once is given no second change for singing some slides on another vowel', () => {
   const flips = typicalProfile('soprano', 'flip');
   const sung = (['ah', 'ah', 'ah', 'oo', 'oo'] as const).map((vowel, i): TakeEvidence => {

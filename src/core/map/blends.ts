@@ -1,4 +1,4 @@
-import { Direction, Leg } from '../take/types';
+import { Direction, Leg, Range } from '../take/types';
 import { Rise, SourceModel, sourceModel } from './source-model';
 import { Passaggio, TakeEvidence, Vote } from './types';
 
@@ -29,6 +29,8 @@ const DENIED = -1.5;
  * or less in false ones; tuned on simulated singers of four makers). What only the takes side by side say is what their vowels differ by.
  */
 const OWN_SHARE = 0.8;
+/** A take tells of a change by more nats than this. */
+const TELLS = 0.1;
 /** A voice with no change heard has one it blends more often than not, nats. */
 const ODDS = 0.5;
 /** Beside a change that is known another is rarer: so many nats less. */
@@ -49,10 +51,10 @@ const doubtOf = (midi: number) => DOUBT_PER_ST * Math.max(0, LOWEST_CHANGE_MIDI 
  */
 export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: Map<string, number>): Vote[] {
   const slides = takes
-    .map(({ takeId, findings: { legs, vowelTurnMidi } }) => ({
+    .map(({ takeId, findings }) => ({
       takeId,
-      turnMidi: vowelTurnMidi,
-      legs: legs.map((leg) => beforeTurn(leg, vowelTurnMidi)),
+      turnMidi: findings.vowelTurnMidi,
+      legs: findings.legs.map((leg) => beforeTurn(leg, findings.vowelTurnMidi ?? turnOutside(findings.range))),
     }))
     .filter(({ legs }) => legs.some(isLong))
     .slice(-MOST_TAKES);
@@ -72,7 +74,9 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
     known.push(blend.rise);
     const byTake = model.evidenceByTake(blend.rise, known.slice(0, -1));
     const own = byTake.reduce((a, b) => a + b, 0);
-    if (rejected(takes, blend.rise) || byTake.some((e) => e < DENIED) || own < OWN_SHARE * blend.evidence) continue;
+    // One take proves nothing where there are more.
+    const alone = byTake.length > 2 && byTake.filter((e) => e > TELLS).length < 2;
+    if (alone || rejected(takes, blend.rise) || byTake.some((e) => e < DENIED) || own < OWN_SHARE * blend.evidence) continue;
     found++;
     for (const { takeId, legs } of slides)
       legs.forEach((leg, l) => {
@@ -81,6 +85,14 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   }
   return votes;
 }
+
+/** Where the second harmonic meets the first formant on closed and on open vowels: at 140 Hz, men's "oo", and at 520 Hz, children's "ah" (Peterson & Barney 1952, from memory). */
+const LOWEST_TURN_MIDI = 49;
+const HIGHEST_TURN_MIDI = 72;
+
+/** A vowel that doesn't turn in the range of a take turns under it, where there is more room for that than over it. */
+const turnOutside = (range: Range | null): number | null =>
+  range && range.lowestMidi - LOWEST_TURN_MIDI > HIGHEST_TURN_MIDI - range.highestMidi ? range.lowestMidi : null;
 
 /** A leg without the pitches that come near the first formant, an octave over where the vowel turns: there the first harmonic gains by itself. */
 const beforeTurn = (leg: Leg, turnMidi: number | null | undefined): Leg =>
