@@ -79,6 +79,9 @@ interface SlideTake {
   events: { timeS: number }[];
 }
 
+/** So far a slide goes on over a flip. */
+const ABOVE_ST = 3;
+
 export const REST_S = 0.3;
 /** A toggle's hitch lasts about so long, each way. */
 const HITCH_S = 0.025;
@@ -93,7 +96,9 @@ export function drawSlide(random: () => number, seed: number): Slide {
   const leap = style === 'flip' ? 2 + 3 * random() : 0;
   const hitchDb = style === 'toggle' ? 2 + 2 * random() : 0;
   const formants = FORMANTS[type.tract][pick(VOWELS)].map((hz) => hz * (0.92 + 0.16 * random()));
-  const { low, high } = type;
+  const { low } = type;
+  // A flip needs room above it, or it falls where the slide turns.
+  const high = Math.max(type.high, Math.ceil(up + leap + ABOVE_ST));
   return {
     style,
     low,
