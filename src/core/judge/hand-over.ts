@@ -14,14 +14,14 @@ interface Weighing {
  * hands over falls off more steeply and has more first harmonic above; one that carries chest grows louder with every semitone.
  */
 const WEIGHINGS: Record<'open' | 'closed' | 'colourless', Weighing> = {
-  open: { first: 0.27, slopePerSt: 8, levelPerSt: -2, constant: 0.3 },
+  open: { first: 0.16, slopePerSt: 2.3, levelPerSt: -1.8, constant: 0.8 },
   closed: { first: 0.13, slopePerSt: 4.5, levelPerSt: -1.3, constant: 1.2 },
   colourless: { first: 0.12, slopePerSt: 1.8, levelPerSt: -2.6, constant: 3.4 },
 };
 /** What a voice is known to do counts before it is heard doing it again, nats. */
 const KNOWN_NATS = 1.5;
-/** So much must speak for it, or against it. */
-const NEEDED_NATS = 0.5;
+/** So much must speak for it. */
+const NEEDED_NATS = { open: 0, closed: 0.5, colourless: 0.5 };
 /** That chest was carried must be plainer the less a sound tells; where colour is hidden all else passes. */
 const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 2.5 };
 
@@ -42,7 +42,7 @@ export function handOver(
   const known = handsOver === null ? 0 : handsOver ? KNOWN_NATS : -KNOWN_NATS;
   const nats = known + w.constant + w.first * signs.first + w.slopePerSt * signs.slopePerSt + w.levelPerSt * signs.levelPerSt;
   if (nats <= -CARRIED_NATS[kind]) return 'carried';
-  return nats >= NEEDED_NATS || !colour ? 'heard' : 'not told';
+  return nats >= NEEDED_NATS[kind] || !colour ? 'heard' : 'not told';
 }
 
 /** What the notes above a change have over those below it, in the units of the profile. */

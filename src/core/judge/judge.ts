@@ -46,6 +46,8 @@ const weightOf = (fault: Fault) => CHECKS.findIndex((c) => c.fault === fault);
 
 /** Aims in which chest hands over on the way up; chest work may carry it. */
 const HANDS_OVER: readonly string[] = ['across', 'head-blend', 'head'];
+/** A blend of chest may carry it a little way; so far over the change it is pulled (common practice, no source). */
+const CARRIES_ST = 4;
 
 /** Where nothing is known of a voice its change lies between these (B♭3, the lowest bass's, and B4; common practice, no source). */
 const LOWEST_CHANGE = 58;
@@ -60,10 +62,11 @@ function crossingOf(
   voice: KnownVoice | null,
 ): Hearing['crossing'] {
   const { exercise, keys } = asked;
-  if (!HANDS_OVER.includes(exercise.aim) && exercise.measure !== 'crosses' && exercise.measure !== 'blends') return null;
+  const handsOver = HANDS_OVER.includes(exercise.aim) || exercise.measure === 'crosses' || exercise.measure === 'blends';
+  if (!handsOver && exercise.aim !== 'chest-blend') return null;
   const span = patternSpan(exercise);
   const [low, high] = [Math.min(...keys) + span.bottom + octave, Math.max(...keys) + span.top + octave];
   const changeMidi = voice?.changeMidi ?? Math.min(HIGHEST_CHANGE, Math.max(LOWEST_CHANGE, (low + high) / 2));
-  if (low > changeMidi - CROSSES_ST || high < changeMidi + CROSSES_ST) return null;
+  if (low > changeMidi - CROSSES_ST || high < changeMidi + (handsOver ? CROSSES_ST : CARRIES_ST)) return null;
   return { changeMidi: changeMidi - octave, handOver: handOver(profile, audible, changeMidi, voice?.handsOver ?? null) };
 }
