@@ -10,20 +10,20 @@ interface Weighing {
 }
 
 /**
- * By logistic regression on voices of two unrelated makers in rooms that hand over, and that carry chest through: a voice that
+ * By logistic regression on voices of two unrelated makers in rooms (some 220 takes on each kind of sound) that hand over, and that carry chest through: a voice that
  * hands over falls off more steeply and has more first harmonic above; one that carries chest grows louder with every semitone.
  */
 const WEIGHINGS: Record<'open' | 'closed' | 'colourless', Weighing> = {
   open: { first: 0.16, slopePerSt: 2.3, levelPerSt: -1.8, constant: 0.8 },
-  closed: { first: 0.13, slopePerSt: 4.5, levelPerSt: -1.3, constant: 1.2 },
-  colourless: { first: 0.12, slopePerSt: 1.8, levelPerSt: -2.6, constant: 3.4 },
+  closed: { first: 0.09, slopePerSt: 1, levelPerSt: -0.7, constant: 1.3 },
+  colourless: { first: 0.12, slopePerSt: 1.1, levelPerSt: -0.66, constant: 1.3 },
 };
 /** What a voice is known to do counts before it is heard doing it again, nats. */
 const KNOWN_NATS = 1.5;
 /** So much must speak for it. */
-const NEEDED_NATS = { open: 0, closed: 0.5, colourless: 0.5 };
+const NEEDED_NATS = { open: 0, closed: 0.15, colourless: 0.5 };
 /** That chest was carried must be plainer the less a sound tells; where colour is hidden all else passes. */
-const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 2.5 };
+const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 1.6 };
 
 /**
  * Whether chest handed over across the change in a take: heard, carried through instead, or not told. Where a sound hides the colour
