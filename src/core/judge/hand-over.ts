@@ -10,8 +10,9 @@ interface Weighing {
 }
 
 /**
- * By logistic regression on voices of two unrelated makers in rooms (some 220 takes on each kind of sound) that hand over, and that carry chest through: a voice that
- * hands over falls off more steeply and has more first harmonic above; one that carries chest grows louder with every semitone.
+ * By logistic regression on voices of two unrelated makers in rooms (150 to 230 takes on each kind of sound) that hand over, and that
+ * carry chest through: a voice that hands over falls off more steeply and has more first harmonic above; one that carries chest grows
+ * louder with every semitone.
  */
 const WEIGHINGS: Record<'open' | 'closed' | 'colourless', Weighing> = {
   open: { first: 0.16, slopePerSt: 2.3, levelPerSt: -1.8, constant: 0.8 },

@@ -107,6 +107,18 @@ test('where chest is carried through, what crosses is no yes; where colour tells
   expect(judgeTake(asked, unusable)).toMatchObject({ verdict: 'not told', because: { fault: 'not-usable' } });
 });
 
+test('a blend of chest may go a little over the change; a third over it, carrying chest is pulling it', () => {
+  const asked = askedOf(byId('nay-octave'));
+  expect(byId('nay-octave').aim).toBe('chest-blend');
+  const take = madeTake(laid(asked));
+  const carried = { ...take, findings: { ...take.findings, profile: madeProfile(take.trace.midi, false) } };
+  const top = Math.max(...laid(asked).flatMap((key) => key.notes.map((n) => n.midi)));
+  const over = (st: number) => judgeTake(asked, carried, { changeMidi: top - st, handsOver: null });
+  expect(over(3).verdict).toBe('yes');
+  expect(over(5)).toMatchObject({ verdict: 'not yet', because: { fault: 'chest-carried' } });
+  expect(judgeTake(asked, take, { changeMidi: top - 5, handsOver: null }).verdict).toBe('yes');
+});
+
 test('a colour that changes at once at the same place twice is no blend, and is nothing to an exercise that only crosses', () => {
   const event = (timeS: number) =>
     ({ timeS, midi: 60, fromMidi: 60, toMidi: 60, direction: 'up', kind: 'dip', confidence: 0.9, dipDb: 3 }) as const;
