@@ -22,7 +22,7 @@ const WEIGHINGS: Record<'open' | 'closed' | 'colourless', Weighing> = {
 /** What a voice is known to do counts before it is heard doing it again, nats. */
 const KNOWN_NATS = 1.5;
 /** So much must speak for it. */
-const NEEDED_NATS = { open: 0, closed: 0.15, colourless: 0.5 };
+const NEEDED_NATS = { open: 0, closed: 0.15 };
 /** That chest was carried must be plainer the less a sound tells; where colour is hidden all else passes. */
 const CARRIED_NATS = { open: 0.5, closed: 1.2, colourless: 1.6 };
 
@@ -43,7 +43,7 @@ export function handOver(
   const known = handsOver === null ? 0 : handsOver ? KNOWN_NATS : -KNOWN_NATS;
   const nats = known + w.constant + w.first * signs.first + w.slopePerSt * signs.slopePerSt + w.levelPerSt * signs.levelPerSt;
   if (nats <= -CARRIED_NATS[kind]) return 'carried';
-  return nats >= NEEDED_NATS[kind] || !colour ? 'heard' : 'not told';
+  return kind === 'colourless' || nats >= NEEDED_NATS[kind] ? 'heard' : 'not told';
 }
 
 /** What the notes above a change have over those below it, in the units of the profile. */
