@@ -38,6 +38,9 @@ function heard(profile: SingerProfile, seed: number) {
   };
 }
 
+/** The slides of a first listening. */
+const slidesOf = (take: ReturnType<typeof heard>) => SLIDES.map((vowel) => take('siren', { kind: 'siren' }, vowel));
+
 /** The steps of a first listening that tell the change: the keys of the fives, each a take, and the slides. */
 function firstListening(profile: SingerProfile, seed: number) {
   const take = heard(profile, seed);
@@ -47,7 +50,7 @@ function firstListening(profile: SingerProfile, seed: number) {
   const fives: TakeEvidence[] = [];
   for (let t = low; t + 7 <= profile.highMidi - SPARED_ST; t++) fives.push(key(FIVE_UP, t, 'up'));
   for (let t = low + DOWN_ST; t >= low; t--) fives.push(key(FIVE_DOWN, t, 'down'));
-  return { fives, slides: SLIDES.map((vowel) => take('siren', { kind: 'siren' }, vowel)) };
+  return { fives, slides: slidesOf(take) };
 }
 
 const share = (n: number, of: number) => `${((100 * n) / of).toFixed(0)} % (${n} of ${of})`;
@@ -96,9 +99,8 @@ export function twoVowelsReport(count: number): string[] {
     const seed = FIRST_SEED + 2000 + s;
     const { profile, changeMidi } = drawOnce(seed, ['flip', 'toggle', 'blend']);
     const take = heard(profile, seed);
-    const { passaggi } = mapVoice(SLIDES.map((vowel) => take('siren', { kind: 'siren' }, vowel)));
-    const off = passaggi.map((p) => Math.abs(p.midi - changeMidi));
-    const nearest = Math.min(...off);
+    const { passaggi } = mapVoice(slidesOf(take));
+    const nearest = Math.min(...passaggi.map((p) => Math.abs(p.midi - changeMidi)));
     if (profile.crossings[0].style === 'blend') {
       blends++;
       blendsNear += Number(nearest <= 1.5);
@@ -129,7 +131,7 @@ export function twoChangesReport(count: number): string[] {
       leapSt: 2 + 2 * random(),
     }));
     const take = heard({ ...base, highMidi: 86, crossings }, seed);
-    const map = mapVoice(SLIDES.map((vowel) => take('siren', { kind: 'siren' }, vowel)));
+    const map = mapVoice(slidesOf(take));
     const found = crossings.filter((c) => map.passaggi.some((p) => Math.abs(p.midi - (c.upMidi + c.downMidi) / 2) <= 2)).length;
     both += Number(found === 2);
     third += Number(map.passaggi.length > 2);

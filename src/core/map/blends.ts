@@ -68,9 +68,10 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   const votes: Vote[] = [];
   let found = 0;
   for (let n = 0; n < MOST_BLENDS; n++) {
-    const doubt = heard.length + found > 0 ? SECOND_NATS : 0;
-    const blend = bestBlend(model, known, least + doubt, doubt);
+    const blend = bestBlend(model, known);
     if (!blend) break;
+    const nats = blend.evidence - (heard.length + found > 0 ? SECOND_NATS : 0);
+    if (!(nats > least)) break;
     known.push(blend.rise);
     const byTake = model.evidenceByTake(blend.rise, known.slice(0, -1));
     const own = byTake.reduce((a, b) => a + b, 0);
@@ -78,9 +79,10 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
     const alone = byTake.length > 2 && byTake.filter((e) => e > TELLS).length < 2;
     if (alone || rejected(takes, blend.rise) || byTake.some((e) => e < DENIED) || own < OWN_SHARE * blend.evidence) continue;
     found++;
+    const confidence = 1 / (1 + Math.exp(-nats - ODDS));
     for (const { takeId, legs } of slides)
       legs.forEach((leg, l) => {
-        if (isLong(leg)) votes.push(...vote(takeId, l, leg, blend, recency.get(takeId) ?? 1));
+        if (isLong(leg)) votes.push(...vote(takeId, l, leg, blend.rise, (recency.get(takeId) ?? 1) * confidence));
       });
   }
   return votes;
@@ -121,11 +123,10 @@ interface Blend {
   rise: Rise;
   /** Nats, over all places tried. */
   evidence: number;
-  confidence: number;
 }
 
 /** The likeliest change beside those known: the mean over all places, widths and hystereses, each weighed by its evidence. */
-function bestBlend(model: SourceModel, known: Rise[], least: number, doubt: number): Blend | null {
+function bestBlend(model: SourceModel, known: Rise[]): Blend | null {
   const rises: Rise[] = [];
   for (let midi = model.lowMidi + OVER_LOWEST_ST; midi <= model.highMidi - UNDER_HIGHEST_ST; midi += PLACE_ST)
     for (const widthSt of WIDTHS_ST)
@@ -141,25 +142,18 @@ function bestBlend(model: SourceModel, known: Rise[], least: number, doubt: numb
   const spread = Math.sqrt(mean((rise) => (middleOf(rise) - place) ** 2));
   // What isn't tried for lying beside a known change is no evidence either way.
   const inAll = most + Math.log(total / rises.length);
-  if (!(inAll > least) || spread > MOST_SPREAD_ST) return null;
+  if (spread > MOST_SPREAD_ST) return null;
   return {
     rise: { upMidi: mean((r) => r.upMidi), downMidi: mean((r) => r.downMidi), widthSt: mean((r) => r.widthSt) },
     evidence: inAll,
-    confidence: 1 / (1 + Math.exp(doubt - inAll - ODDS)),
   };
 }
 
-function vote(
-  takeId: string,
-  leg: number,
-  { direction, startS, endS, lowestMidi, highestMidi }: Leg,
-  { rise, confidence }: Blend,
-  recency: number,
-): Vote[] {
+function vote(takeId: string, leg: number, { direction, startS, endS, lowestMidi, highestMidi }: Leg, rise: Rise, weight: number): Vote[] {
   const midi = placeIn(rise, direction);
   if (lowestMidi > midi - 2 || highestMidi < midi + 2) return [];
   const timeS = (startS + endS) / 2;
-  return [{ takeId, leg, timeS, midi, direction, kind: 'blend', widthSt: rise.widthSt, weight: recency * confidence, source: 'machine' }];
+  return [{ takeId, leg, timeS, midi, direction, kind: 'blend', widthSt: rise.widthSt, weight, source: 'machine' }];
 }
 
 const placeIn = ({ upMidi, downMidi }: Rise, direction: Direction) => (direction === 'up' ? upMidi : downMidi);

@@ -22,7 +22,10 @@ const NOISE_SD_DB = 12;
  */
 export function overNoise(legs: readonly Leg[], most: number): Heard[] {
   const pitches = legs.flatMap(({ harmonics = [], direction }) =>
-    harmonics.map(({ midi, db }) => ({ midi, up: direction === 'up', db: db.slice(0, most), end: lastSeen(db.slice(0, most)) })),
+    harmonics.map(({ midi, db: all }) => {
+      const db = all.slice(0, most);
+      return { midi, up: direction === 'up', db, end: lastSeen(db) };
+    }),
   );
   const noise = pitches.flatMap(({ db, end }) => db.slice(end).flatMap((level) => level ?? []));
   const noiseDb = noise.length >= FEWEST_OF_NOISE ? median(noise) : -Infinity;

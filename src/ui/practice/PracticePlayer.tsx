@@ -37,6 +37,7 @@ import { Mirror } from './Mirror';
 import { Report, type Told } from './Report';
 import { ChooseAccompaniment } from '../exercises/ChooseAccompaniment';
 import { Stepper } from './Stepper';
+import { Tick } from './Tick';
 import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
 import { Begun, useWalk } from './useWalk';
 
@@ -356,32 +357,19 @@ export function PracticePlayer({
             {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />} {listening ? 'The phone listens' : 'Let the phone listen'}
           </button>
           {listening && (
-            <label className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-6"
-                checked={headphones === 'yes'}
-                onChange={(e) => setHeadphones(e.target.checked ? 'yes' : 'no')}
-              />{' '}
+            <Tick checked={headphones === 'yes'} onChange={(on) => setHeadphones(on ? 'yes' : 'no')}>
               I wear headphones: the piano may play along
-            </label>
+            </Tick>
           )}
           {item.cues && speech.can && !alone && (
-            <label className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-6"
-                checked={cuesAloud === 'yes'}
-                onChange={(e) => setCuesAloud(e.target.checked ? 'yes' : 'no')}
-              />{' '}
+            <Tick checked={cuesAloud === 'yes'} onChange={(on) => setCuesAloud(on ? 'yes' : 'no')}>
               Say my coach’s words aloud between the keys
-            </label>
+            </Tick>
           )}
           {listening && mayKeep && (
-            <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-6" checked={keeping} onChange={(e) => setKeeping(e.target.checked)} /> Send the
-              recording to my coach
-            </label>
+            <Tick checked={keeping} onChange={setKeeping}>
+              Send the recording to my coach
+            </Tick>
           )}
           <p className="text-sm font-semibold">
             {item.caution} {soft}

@@ -29,6 +29,7 @@ import { HearYourself } from './HearYourself';
 import { Mirror } from './Mirror';
 import { Report, Told } from './Report';
 import type { MySong } from './Songs';
+import { Tick } from './Tick';
 
 const noFrames = () => {};
 const now = () => performance.now();
@@ -231,10 +232,9 @@ export function SongPlayer({
           <b>{how.name}</b>, {how.sounds}. {how.dose} {how.caution}
         </p>
       )}
-      <label className="flex min-h-11 items-center gap-2">
-        <input type="checkbox" className="size-6" checked={on} disabled={recording || busy} onChange={(e) => setOn(e.target.checked)} /> On
-        from here to the end
-      </label>
+      <Tick checked={on} disabled={recording || busy} onChange={setOn}>
+        On from here to the end
+      </Tick>
       {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
       <Mirror />
       {recording ? (
@@ -252,15 +252,13 @@ export function SongPlayer({
             </button>
           </div>
           {last && <Tried song={song} voice={voice} phrases={phrases} ways={ways} last={last} />}
-          <label className="flex min-h-11 items-center gap-2">
-            <input type="checkbox" className="size-6" checked={withPiano} onChange={(e) => setWithPiano(e.target.checked)} /> With the
-            piano, in headphones
-          </label>
+          <Tick checked={withPiano} onChange={setWithPiano}>
+            With the piano, in headphones
+          </Tick>
           {mayKeep && (
-            <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-6" checked={keeping} onChange={(e) => setKeeping(e.target.checked)} /> Send what I sing
-              to my coach
-            </label>
+            <Tick checked={keeping} onChange={setKeeping}>
+              Send what I sing to my coach
+            </Tick>
           )}
           <div className="flex gap-2">
             {soFar.seconds > 0 && (
