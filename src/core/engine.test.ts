@@ -15,8 +15,8 @@ import type { Pcm } from './voice/types';
  * differs, maps only where `POOLING` does: whoever changes a result raises it, and puts the new digest here.
  */
 const DIGESTS: Record<string, string> = {
-  'wendel-8': '5f365c047cc53c98',
-  'wendel-8/2': '0ddb4313ceff1dfa',
+  'wendel-9': '5f365c047cc53c98',
+  'wendel-9/1': '0ddb4313ceff1dfa',
 };
 
 const RATE = 16000;

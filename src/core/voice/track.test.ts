@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { PitchDetector } from 'pitchy';
 import { writeWav } from '../format/wav';
 import { centsBetween } from '../music/pitch';
+import { gaussian, seededRandom } from '../signal/stats';
 import { additiveTone, ToneOptions } from '../sim/tones';
 import { createLiveTracker } from './live';
 import { createTracker, trackVoice } from './track';
@@ -54,6 +55,37 @@ test.each<[string, Partial<ToneOptions> & { hz: (t: number) => number }]>([
   expect(voiced).toBeGreaterThan(0.97);
   expect(within(50)).toBeGreaterThan(0.99);
   expect(within(600)).toBe(1);
+});
+
+/** Pulses that alternate by `share`: the spectrum of every second one with its odd harmonics that much under the even ones. */
+const alternating = (share: number) =>
+  tone({ hz: () => 110, amplitude: (k) => (k % 2 === 0 ? 1 : share) / k ** 1.2, seconds: 1, snrDb: 40 });
+
+// Bergan & Titze 2001 (from memory): a voice is rough first, and an octave lower only when its pulses differ much.
+test.each([
+  [0.15, 220],
+  [0.3, 220],
+  [0.8, 110],
+])('of pulses that alternate by %f the pitch is %f Hz', (share, hz) => {
+  const { voiced, within } = against(trackVoice(alternating(share)), () => hz, 1);
+  expect(voiced).toBeGreaterThan(0.97);
+  expect(within(50)).toBeGreaterThan(0.99);
+});
+
+test('a decay in which the pitch is lost for a moment is no second note; a soft new start is', () => {
+  const after = (gain: (t: number) => number) => {
+    const pcm = tone({ hz: () => 220, seconds: 1.2, restS: 0, gain: (t) => (t < 0.8 ? 1 : gain(t - 0.8)), snrDb: 70 });
+    const normal = gaussian(seededRandom(4));
+    const at = (t: number) => Math.round(t * pcm.sampleRate);
+    const loud = Math.sqrt(pcm.samples.subarray(at(0.2), at(0.6)).reduce((s, x) => s + x * x, 0) / (at(0.6) - at(0.2)));
+    for (let i = at(0.85); i < at(0.91); i++) pcm.samples[i] = loud * gain(i / pcm.sampleRate - 0.8) * normal();
+    return trackVoice(pcm)
+      .f0.subarray(0.91 / HOP_S)
+      .filter((hz) => hz > 0).length;
+  };
+  const decay = (t: number) => 10 ** (-6 * t);
+  expect(after(decay)).toBe(0);
+  expect(after((t) => (t < 0.11 ? decay(t) : 0.2 * Math.min(1, (t - 0.11) / 0.06)))).toBeGreaterThan(20);
 });
 
 test('frames are centred where they say: a step and a start come out in time', () => {

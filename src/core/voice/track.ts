@@ -2,7 +2,7 @@ import { filter, highPassAt } from '../signal/biquad';
 import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { createResampler, resample } from '../signal/resample';
-import { quantiles } from '../signal/stats';
+import { median, quantiles } from '../signal/stats';
 import { createCandidates, createRoomMemory, findCandidates, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
 import { createPath } from './path';
 import { estimateRoom, USUAL_ROOM } from './room';
@@ -26,6 +26,14 @@ const OVER_HUM_DB = 6;
 const PIECE_OCTAVES = 0.25;
 const MOST_CREAK_FRAMES = 40;
 const LIFT_OCTAVES = 0.06;
+/**
+ * Even harmonics so far over odd ones belong to pulses that differ by less than 60 %. In four sets of another maker's voices (six rough
+ * tones in each of six, 3,000 clean stretches) rough tones reach 4.9 to 9 dB, clean ones at most 4.0.
+ */
+const OCTAVE_UP_DB = 4.5;
+/** At least so many even and odd harmonics are seen, in so many frames (0.3 s). */
+const FEWEST_SEEN = 5;
+const FEWEST_ALTERNATING = 60;
 const MOST_PAUSE_FRAMES = 10;
 /** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
 const ONSET_FRAMES = 12;
@@ -33,6 +41,9 @@ const ONSET_DB = 20;
 /** Nothing this far under what sounded within the last 0.3 s is still the same voice. */
 const FADE_FRAMES = 60;
 const FADE_DB = 17;
+/** A run that only falls, so far under what sounded within the last 0.3 s, is the room's decay heard once more. */
+const ECHO_DB = 12;
+const FALLS_DB = 2;
 /** A run that ends with less fresh sound than this ends in the room's decay. */
 const STALE_FRAMES = 14;
 const LEAST_FRESH = 0.5;
@@ -119,6 +130,9 @@ export function createTracker(sampleRate: number): Tracker {
 
       const harmonicsDb = new Float32Array(frames * HARMONICS).fill(NO_HARMONIC_DB);
       readVoicedFrames(samples, halfSamples, f0, harmonicsDb);
+      const lifted = octavesUp(f0, harmonicsDb);
+      readVoicedFrames(samples, halfSamples, lifted, harmonicsDb);
+      for (let i = 0; i < frames; i++) if (lifted[i] > 0) f0[i] = lifted[i];
       dropNotched(f0, harmonicsDb, hum.lines);
       return { fresh, frames, f0, clarity, levelDb, harmonicsDb, clippedShare: clipping.share(), floorDb };
     },
@@ -270,11 +284,8 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
   };
 }
 
-/**
- * Where a voice creaks for a moment (before it breaks, as it sets in) every second pulse is stronger and the octave below is
- * found: a short stretch an octave (or a twelfth) under what it joins is lifted to it.
- */
-function liftSubharmonics(f0: Float32Array) {
+/** Stretches in which a pitch moves without a jump. */
+function piecesOf(f0: Float32Array): [from: number, to: number][] {
   const pieces: [from: number, to: number][] = [];
   for (let i = 0; i < f0.length;) {
     let j = i + 1;
@@ -282,6 +293,49 @@ function liftSubharmonics(f0: Float32Array) {
     if (f0[i] > 0) pieces.push([i, j]);
     i = j;
   }
+  return pieces;
+}
+
+/**
+ * The pitches, hertz, of stretches that were found an octave too low (0 elsewhere). Pulses that alternate a little are heard as
+ * roughness on the pitch of the pulses, and as the octave below only once they differ much (Bergan & Titze 2001, from memory), but
+ * they do repeat an octave below.
+ */
+function octavesUp(f0: Float32Array, harmonicsDb: Float32Array): Float32Array {
+  const up = new Float32Array(f0.length);
+  for (const [from, to] of piecesOf(f0)) {
+    let sum = 0;
+    let count = 0;
+    for (let i = from; i < to; i++) {
+      const db = alternationDb(harmonicsDb, i * HARMONICS);
+      if (db === undefined) continue;
+      sum += db;
+      count++;
+    }
+    if (count >= FEWEST_ALTERNATING && sum / count > OCTAVE_UP_DB) for (let i = from; i < to; i++) up[i] = 2 * f0[i];
+  }
+  return up;
+}
+
+/**
+ * How far a frame's even harmonics stand over its odd ones, dB: medians of each against the mean of its two neighbours, so that
+ * neither the slope of a spectrum, nor a few harmonics on a formant, nor one that is missing, tell. Undefined where few are seen.
+ */
+function alternationDb(harmonicsDb: Float32Array, offset: number): number | undefined {
+  const [even, odd]: number[][] = [[], []];
+  for (let k = 2; k < HARMONICS; k++) {
+    const [before, own, after] = harmonicsDb.subarray(offset + k - 2, offset + k + 1);
+    if (Math.min(before, own, after) > NO_HARMONIC_DB) (k % 2 === 0 ? even : odd).push(own - (before + after) / 2);
+  }
+  return Math.min(even.length, odd.length) < FEWEST_SEEN ? undefined : (median(even) - median(odd)) / 2;
+}
+
+/**
+ * Where a voice creaks for a moment (before it breaks, as it sets in) every second pulse is stronger and the octave below is
+ * found: a short stretch an octave (or a twelfth) under what it joins is lifted to it.
+ */
+function liftSubharmonics(f0: Float32Array) {
+  const pieces = piecesOf(f0);
   pieces.forEach(([from, to], p) => {
     if (to - from > MOST_CREAK_FRAMES) return;
     const [last, next] = [pieces[p - 1], pieces[p + 1]];
@@ -330,6 +384,12 @@ function freshStart(levelDb: Float32Array, from: number, end: number): number {
 
 function trimRun(f0: Float32Array, levelDb: Float32Array, fresh: Float32Array, start: number, end: number) {
   let from = start;
+  const before = loudest(levelDb, Math.max(0, start - FADE_FRAMES), start);
+  const most = loudest(levelDb, start, end);
+  if (most < before - ECHO_DB && levelDb[start] > most - FALLS_DB) {
+    f0.fill(0, start, end);
+    return;
+  }
   while (from < end && levelDb[from] < loudest(levelDb, from, Math.min(end, from + ONSET_FRAMES)) - ONSET_DB) from++;
   let to = end;
   while (to > from) {
