@@ -11,6 +11,7 @@ import { OWN_SIGNALS, Signal, sung } from './signals';
 import { firstListeningReport, twoChangesReport, twoVowelsReport } from './lessons';
 import { klattSinger, synthesises } from './klatt';
 import { grainSinger, lfSinger, plainSinger } from './makers';
+import { pianoReport } from './piano';
 import { singersReport } from './singers';
 
 /** Singers of each maker, first listenings, and women with two changes. */
@@ -18,6 +19,8 @@ const SINGERS = 40;
 const FIRST_LISTENINGS = 60;
 const TWO_CHANGES = 40;
 const TWO_VOWELS = 60;
+/** Slides after a piano's note. */
+const AFTER_PIANO = 100;
 
 const lines: string[] = [];
 function say(text: string) {
@@ -140,21 +143,23 @@ const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
 reportPitch(signals, [ours, ...rivals]);
 reportScales();
 reportSpeed([ours, ...rivals]);
+const makers = [
+  ['pulses through a tract', lfSinger],
+  ['sinusoids added up', plainSinger],
+  ['grains of formants', grainSinger],
+  ...(synthesises ? [['Klatt of Praat', klattSinger] as const] : []),
+] as const;
 for (const report of [
-  singersReport(
-    [
-      ['pulses through a tract', lfSinger],
-      ['sinusoids added up', plainSinger],
-      ['grains of formants', grainSinger],
-      ...(synthesises ? [['Klatt of Praat', klattSinger] as const] : []),
-    ],
-    SINGERS,
-  ),
+  singersReport(makers, SINGERS),
+  pianoReport(
+    makers.map(([, draw]) => draw),
+    AFTER_PIANO,
+  ) ?? [],
   firstListeningReport(FIRST_LISTENINGS),
   twoVowelsReport(TWO_VOWELS),
   twoChangesReport(TWO_CHANGES),
 ]) {
-  say('');
+  if (report.length > 0) say('');
   for (const line of report) say(line);
 }
 
