@@ -154,7 +154,7 @@ for (const report of [
   pianoReport(
     makers.map(([, draw]) => draw),
     AFTER_PIANO,
-  ) ?? [],
+  ),
   firstListeningReport(FIRST_LISTENINGS),
   twoVowelsReport(TWO_VOWELS),
   twoChangesReport(TWO_CHANGES),

@@ -25,23 +25,8 @@ function pianoKey(file: string, seconds: number): Pcm {
   return inFolder((folder) => {
     const out = join(folder, 'key.wav');
     const whole = String(seconds + DAMPING_S);
-    ranProgram(SOX, [
-      join(SAMPLES, file),
-      '-r',
-      `${RATE}`,
-      '-c',
-      '1',
-      '-b',
-      '16',
-      out,
-      'trim',
-      '0',
-      whole,
-      'fade',
-      '0',
-      whole,
-      `${DAMPING_S}`,
-    ]);
+    const format = ['-r', `${RATE}`, '-c', '1', '-b', '16'];
+    ranProgram(SOX, [join(SAMPLES, file), ...format, out, 'trim', '0', whole, 'fade', '0', whole, `${DAMPING_S}`]);
     return readWav(readFileSync(out));
   });
 }
@@ -50,10 +35,10 @@ const loudest = (samples: Float32Array) => samples.reduce((most, x) => Math.max(
 
 /**
  * The coach's note on a recorded piano before a slide of any maker's singer, in the same drawn room: how often it moves a limit
- * that the same slide has without it. Undefined where sox is missing.
+ * that the same slide has without it. No line where sox is missing.
  */
-export function pianoReport(makers: readonly Draw[], count: number): string[] | undefined {
-  if (KEYS.length === 0) return undefined;
+export function pianoReport(makers: readonly Draw[], count: number): string[] {
+  if (KEYS.length === 0) return [];
   let [low, high, unusable] = [0, 0, 0];
   for (let s = 0; s < count; s++) {
     const seed = FIRST_SEED + s;

@@ -324,7 +324,8 @@ function octavesUp(f0: Float32Array, harmonicsDb: Float32Array): Float32Array {
 function alternationDb(harmonicsDb: Float32Array, offset: number): number | undefined {
   const [even, odd]: number[][] = [[], []];
   for (let k = 2; k < HARMONICS; k++) {
-    const [before, own, after] = harmonicsDb.subarray(offset + k - 2, offset + k + 1);
+    const at = offset + k - 1;
+    const [before, own, after] = [harmonicsDb[at - 1], harmonicsDb[at], harmonicsDb[at + 1]];
     if (Math.min(before, own, after) > NO_HARMONIC_DB) (k % 2 === 0 ? even : odd).push(own - (before + after) / 2);
   }
   return Math.min(even.length, odd.length) < FEWEST_SEEN ? undefined : (median(even) - median(odd)) / 2;
