@@ -11,8 +11,7 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await openSinger(page, 'Bram Toller', 'Plan');
       const like = page.getByTestId('model-like-this');
       await like.getByRole('button', { name: 'Record “like this”' }).click();
-      await expect(like.getByRole('button', { name: 'That is it' })).toBeEnabled();
-      await page.waitForTimeout(1500);
+      await expect(like.getByText(/[2-9] of 10 s/)).toBeVisible();
       await like.getByRole('button', { name: 'That is it' }).click();
       await like.getByRole('button', { name: 'Play “like this”' }).click();
       await expect(like.getByRole('button', { name: 'Stop' })).toBeVisible();
@@ -64,6 +63,28 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(page.getByTestId('answer')).toContainText('A tone higher next week.');
       await page.goto('/');
       await expect(page.getByText('Is the last key too low?')).toHaveCount(0);
+    },
+    baseURL!,
+  );
+});
+
+test('a microphone that gives nothing is told, and nothing is kept of it', async ({ baseURL }) => {
+  await withMicrophone(
+    sirenFile('mute.wav', 'baritone', 'blend', 9, 2.4).path,
+    async (page) => {
+      await page.route('**/worklets/capture.js', (route) =>
+        route.fulfill({
+          contentType: 'text/javascript',
+          body: "registerProcessor('wendel-capture', class extends AudioWorkletProcessor { process() { return true; } });",
+        }),
+      );
+      await openSinger(page, 'Bram Toller', 'Plan');
+      const unlike = page.getByTestId('model-not-like-this');
+      await unlike.getByRole('button', { name: 'Record “not like this”' }).click();
+      await unlike.getByRole('button', { name: 'That is it' }).click();
+      await expect(page.getByText(/No sound came from the microphone/)).toBeVisible();
+      await expect(unlike.getByRole('button', { name: 'Record “not like this”' })).toBeEnabled();
+      await expect(unlike.getByRole('button', { name: 'Play “not like this”' })).toHaveCount(0);
     },
     baseURL!,
   );

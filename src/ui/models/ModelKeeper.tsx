@@ -3,18 +3,18 @@ import { Mic, Play, Square, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { useClip } from '../../audio/clip';
-import { openMicrophone } from '../../audio/input';
+import { Live, openMicrophone } from '../../audio/input';
 import { Manner, MANNERS, Model, MODEL_RATE, MODEL_S, modelsOf } from '../../core/exercise/model';
 import { readWav, writeWav } from '../../core/format/wav';
 import { resample } from '../../core/signal/resample';
+import { HOP_S } from '../../core/voice/types';
+import type { LiveStore } from '../take/LiveTrace';
 import { useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { chosenMicrophone } from '../listen/sources';
 import { useRecorder } from '../listen/useRecorder';
 import { MANNER_WORDS } from './words';
 import { addressOf, ask, fetchAnswer } from '../../sync/ask';
-
-const noFrames = () => {};
 
 /** The coach's own voice on an exercise, as it should and should not sound: recorded, heard, taken away. For one singer, or for all. */
 export function ModelKeeper({
@@ -31,7 +31,10 @@ export function ModelKeeper({
   const [problem, setProblem] = useState<string | null>(null);
   const clip = useClip();
   const mayChange = useMayChange();
-  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away: nothing was kept of it.'));
+  /** Whole seconds that have been heard: they stand still when the microphone gives nothing. */
+  const [heardS, setHeardS] = useState(0);
+  const countSeconds = (_: Live, track: LiveStore) => setHeardS(Math.floor(track.midi.length * HOP_S));
+  const recorder = useRecorder(null, countSeconds, async () => setProblem('The microphone went away: nothing was kept of it.'));
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
   const mine = modelsOf(models, exercise.id, singer?.id ?? null);
@@ -42,10 +45,12 @@ export function ModelKeeper({
     recorder.close();
     setMaking(null);
     if (!finished) return;
-    const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
-    const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
-    const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
+    if (finished.recording.durationS === 0)
+      return setProblem('No sound came from the microphone: see that it is on and not muted, then record again.');
     try {
+      const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
+      const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
+      const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
       await fetchAnswer(`${addressOf('PUT /api/models/[modelId]', { modelId: crypto.randomUUID() })}?${query}`, {
         method: 'PUT',
         body: wav,
@@ -58,6 +63,7 @@ export function ModelKeeper({
   const begin = async (manner: Manner) => {
     clip.stop();
     setProblem(null);
+    setHeardS(0);
     setMaking(manner);
     try {
       await recorder.start(
@@ -121,9 +127,18 @@ export function ModelKeeper({
             )}
             {mayChange &&
               (making === manner ? (
-                <button className="button-main min-h-11 px-3" disabled={recorder.state !== 'recording'} onClick={() => void finish(manner)}>
-                  <Square aria-hidden size={16} /> That is it
-                </button>
+                <>
+                  <button
+                    className="button-main min-h-11 px-3"
+                    disabled={recorder.state !== 'recording'}
+                    onClick={() => void finish(manner)}
+                  >
+                    <Square aria-hidden size={16} /> That is it
+                  </button>
+                  <span className="tabular-nums text-soft">
+                    {heardS} of {MODEL_S} s
+                  </span>
+                </>
               ) : (
                 <button
                   className="button-small min-h-11 px-3"
