@@ -1,4 +1,4 @@
-import { median, quantile } from '../signal/stats';
+import { median, medianLine, quantile } from '../signal/stats';
 import type { TakeEvent } from '../take/types';
 import { Check, eventIn, Hearing, MOST_LEAP_ST, noteAt, ON_THE_WAY_S, STEP_S, stepped, whereIn } from './hearing';
 import type { Because, KeyHeard } from './types';
@@ -136,8 +136,7 @@ interface Line {
 }
 
 /**
- * A line through the sounding frames of [from, from + LINE_FRAMES]. Its slope is the median of all pairs of frames (Theil 1950, Sen 1968),
- * so that a few frames which a room pulls away don't tilt it.
+ * A line through the sounding frames of [from, from + LINE_FRAMES] that a few frames which a room pulls away don't tilt.
  */
 function lineFrom(midi: readonly number[], from: number): Line | null {
   const x: number[] = [];
@@ -148,11 +147,8 @@ function lineFrom(midi: readonly number[], from: number): Line | null {
       y.push(midi[i]);
     }
   if (x.length < LEAST_LINE) return null;
-  const slopes: number[] = [];
-  for (let a = 0; a < x.length; a++) for (let b = a + 1; b < x.length; b++) slopes.push((y[b] - y[a]) / (x[b] - x[a]));
-  const slope = median(slopes);
-  const start = median(y.map((v, i) => v - slope * x[i]));
-  return { at: (frame) => start + slope * frame, stray: median(y.map((v, i) => Math.abs(v - start - slope * x[i]))) };
+  const { slope, intercept } = medianLine(x, y);
+  return { at: (frame) => intercept + slope * frame, stray: median(y.map((v, i) => Math.abs(v - intercept - slope * x[i]))) };
 }
 
 /** A note overshot on arriving, along the way the step went. */

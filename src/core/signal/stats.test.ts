@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { cholesky, unwhiten, whiten } from './linear';
-import { fitLine, gaussian, median, quantile, residualMeanSquare, robustSpread, seededRandom, weightedMedian } from './stats';
+import { fitLine, gaussian, median, medianLine, quantile, residualMeanSquare, robustSpread, seededRandom, weightedMedian } from './stats';
 
 test('quantiles, medians and lines by hand', () => {
   expect(quantile([4, 1, 3, 2], 0.5)).toBe(2.5);
@@ -19,6 +19,14 @@ test('a weighted median with equal weights is the median', () => {
       expect(weightedMedian(values, Array(values.length).fill(1))).toBe(median(values));
     }),
   );
+});
+
+test('three points of ten that lie far off tilt least squares, not the line of median slopes', () => {
+  const x = Array.from({ length: 10 }, (_, i) => i);
+  const y = x.map((v, i) => 2 * v + 1 + (i >= 7 ? 40 : 0));
+  expect(medianLine(x, y)).toEqual({ slope: 2, intercept: 1 });
+  expect(fitLine(x, y).slope).toBeGreaterThan(5);
+  expect(medianLine([3, 3], [1, 2])).toEqual({ slope: 0, intercept: 1.5 });
 });
 
 test('what is left of randomised complete blocks is as in the handbook', () => {

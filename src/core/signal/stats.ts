@@ -81,7 +81,18 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): { slope: nu
   return { slope, intercept: my - slope * mx };
 }
 
-/** The same through points of weights of their own; `spread` is the weighted sum of squares of x about its mean. */
+/**
+ * A line that up to three points in ten, however far off, don't tilt: the median slope of all pairs of points (Theil 1950, Sen 1968), through the
+ * median of what is left of them. Slope 0 when x does not vary.
+ */
+export function medianLine(x: ArrayLike<number>, y: ArrayLike<number>): { slope: number; intercept: number } {
+  const slopes: number[] = [];
+  for (let a = 0; a < x.length; a++) for (let b = a + 1; b < x.length; b++) if (x[a] !== x[b]) slopes.push((y[b] - y[a]) / (x[b] - x[a]));
+  const slope = slopes.length > 0 ? median(slopes) : 0;
+  return { slope, intercept: median(Array.from(y, (v, i) => v - slope * x[i])) };
+}
+
+/** Least squares through points of weights of their own; `spread` is the weighted sum of squares of x about its mean. */
 export function fitWeightedLine(
   x: ArrayLike<number>,
   y: ArrayLike<number>,

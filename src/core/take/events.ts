@@ -1,3 +1,4 @@
+import { medianLine } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, framesIn } from './contour';
 import { confidenceOf, evidenceOf, Signs, Weighing } from './signs';
@@ -163,19 +164,48 @@ function peaks(contour: Contour, source: Source, moments: Moment[], ofSigns: num
     for (let k = Math.max(0, i - reach); k < Math.min(moments.length, i + reach); k++) if (evidence[k] > evidence[i]) return [];
     if (askedLeap(contour, m.frame) || slipping(contour, m.frame) || gradual(source, m, direction, evidence[i])) return [];
     const event = eventOf(contour, m, direction, evidence[i]);
-    return borneOut(event, m, direction) ? [{ evidence: evidence[i], event }] : [];
+    return borneOut(contour, event, m, direction) ? [{ evidence: evidence[i], event }] : [];
   });
 }
 
+/**
+ * The way a voice came (240 ms) and goes on (180 ms), so many frames away from a leap: what shook it is over by then. Of leaps of three
+ * makers' voices in rooms 98 in 100 of the true ones shift it by .77 of their own size and more, the false ones by .1 and less.
+ */
+const WAY_FROM = 12;
+const WAY_CAME = 60;
+const WAY_ON = 48;
+const LEAST_WAY_SHARE = 0.4;
 /** How far the pitches right before and after a leap may differ from what the lines through both sides say. */
 const SAME_LEAP_ST = 1;
 const SAME_LEAP_SHARE = 0.5;
 
-/** Whether the pitches beside an event are sung, and are as far apart as its leap: a tracker that slips away and back is neither. */
-function borneOut({ fromMidi, toMidi, kind }: TakeEvent, { leap }: Moment, direction: Direction): boolean {
+/**
+ * Whether the pitches beside an event are sung, and are as far apart as its leap, and so is the way the voice goes on from the way it came: a
+ * tracker that slips away and back, or hears for a moment what a room still holds of the pitches before, is neither.
+ */
+function borneOut(contour: Contour, { timeS, fromMidi, toMidi, kind }: TakeEvent, { leap }: Moment, direction: Direction): boolean {
   if (Number.isNaN(fromMidi + toMidi)) return false;
-  const apart = (toMidi - fromMidi) * (direction === 'up' ? 1 : -1);
-  return (kind !== 'flip' && kind !== 'crack') || Math.abs(apart - leap) <= Math.max(SAME_LEAP_ST, SAME_LEAP_SHARE * Math.abs(leap));
+  if (kind !== 'flip' && kind !== 'crack') return true;
+  const apart = toMidi - fromMidi;
+  const along = direction === 'up' ? 1 : -1;
+  if (Math.abs(along * apart - leap) > Math.max(SAME_LEAP_ST, SAME_LEAP_SHARE * Math.abs(leap))) return false;
+  return !(waysApart(contour, Math.round(timeS / HOP_S)) / apart < LEAST_WAY_SHARE);
+}
+
+/** Semitones from where the way a voice came would have led by a frame to where its way on begins; NaN where too little is sung. */
+function waysApart(contour: Contour, frame: number): number {
+  const reached = (from: number, to: number) => {
+    const frames: number[] = [];
+    for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++) if (!Number.isNaN(contour[i])) frames.push(i);
+    if (frames.length < LEAST_LINE) return NaN;
+    const { slope, intercept } = medianLine(
+      frames,
+      frames.map((i) => contour[i]),
+    );
+    return intercept + slope * frame;
+  };
+  return reached(frame + WAY_FROM, frame + WAY_ON) - reached(frame - WAY_CAME, frame - WAY_FROM);
 }
 
 const leapUnits = (leap: number, firm: boolean) =>

@@ -72,6 +72,23 @@ test.each([
   expect(within(50)).toBeGreaterThan(0.99);
 });
 
+// Vowels of the simulated singer at D4 (FORMANTS), the levels of their harmonics as they were measured.
+test.each([
+  ['an “eh” whose formants fall on the second, eighth and tenth harmonic', [-24, -12, -35, -45, -48, -50, -45, -32, -46, -42, -55, -60]],
+  [
+    'an “ee” whose upper formants fall on the tenth, twelfth and fourteenth',
+    [-24, -43, -58, -70, -75, -80, -75, -64, -58, -41, -46, -40, -47, -46, -56, -60, -58, -57, -62, -62],
+  ],
+])('%s is not heard an octave up', (_, db) => {
+  const { voiced, within } = against(
+    trackVoice(tone({ hz: () => 293.7, amplitude: (k) => 10 ** ((db[k - 1] ?? -90) / 20), seconds: 1, snrDb: 60 })),
+    () => 293.7,
+    1,
+  );
+  expect(voiced).toBeGreaterThan(0.97);
+  expect(within(50)).toBeGreaterThan(0.99);
+});
+
 test('a decay in which the pitch is lost for a moment is no second note; a soft new start is', () => {
   const after = (gain: (t: number) => number) => {
     const pcm = tone({ hz: () => 220, seconds: 1.2, restS: 0, gain: (t) => (t < 0.8 ? 1 : gain(t - 0.8)), snrDb: 70 });

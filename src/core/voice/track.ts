@@ -2,8 +2,9 @@ import { filter, highPassAt } from '../signal/biquad';
 import { humLines, notch } from '../signal/hum';
 import { LANES } from '../signal/kernel';
 import { createResampler, resample } from '../signal/resample';
-import { median, quantiles } from '../signal/stats';
+import { quantiles } from '../signal/stats';
 import { createCandidates, createRoomMemory, findCandidates, MOST_FRAMES, readHarmonics, readsSlow, SHARED } from './frame';
+import { liftSubharmonics, octavesUp } from './octaves';
 import { createPath } from './path';
 import { estimateRoom, USUAL_ROOM } from './room';
 import { ANALYSIS_RATE, HARMONICS, HOP, HOP_S, NO_HARMONIC_DB, Pcm, VoiceTrack } from './types';
@@ -22,19 +23,6 @@ const CLEAR_OF_HUM = 4;
 const NOTCHED_SHARE = 0.08;
 const RINGING_SHARE = 0.02;
 const OVER_HUM_DB = 6;
-/** A stretch of pitch is one piece while it moves less than this a frame; a creak is shorter than this (0.2 s) and so near the octave. */
-const PIECE_OCTAVES = 0.25;
-const MOST_CREAK_FRAMES = 40;
-const LIFT_OCTAVES = 0.06;
-/**
- * Even harmonics so far over odd ones belong to pulses that differ by less than 60 %. In four sets of another maker's voices (six rough
- * tones in each of six, 3,000 clean stretches) rough tones reach 4.9 to 9 dB, clean ones at most 4.0.
- */
-const OCTAVE_UP_DB = 4.5;
-/** At least so many even and odd harmonics are seen, in so many frames (0.3 s). */
-const FEWEST_SEEN = 5;
-const FEWEST_ALTERNATING = 60;
-const MOST_PAUSE_FRAMES = 10;
 /** A start is cut to where the level is within 20 dB of what follows in 60 ms. */
 const ONSET_FRAMES = 12;
 const ONSET_DB = 20;
@@ -282,73 +270,6 @@ export function createHighPass(): (block: Float32Array) => Float32Array {
     filter(section, block, out, state);
     return out;
   };
-}
-
-/** Stretches in which a pitch moves without a jump. */
-function piecesOf(f0: Float32Array): [from: number, to: number][] {
-  const pieces: [from: number, to: number][] = [];
-  for (let i = 0; i < f0.length;) {
-    let j = i + 1;
-    while (j < f0.length && f0[i] > 0 && f0[j] > 0 && Math.abs(Math.log2(f0[j] / f0[j - 1])) < PIECE_OCTAVES) j++;
-    if (f0[i] > 0) pieces.push([i, j]);
-    i = j;
-  }
-  return pieces;
-}
-
-/**
- * The pitches, hertz, of stretches that were found an octave too low (0 elsewhere). Pulses that alternate a little are heard as
- * roughness on the pitch of the pulses, and as the octave below only once they differ much (Bergan & Titze 2001, from memory), but
- * they do repeat an octave below.
- */
-function octavesUp(f0: Float32Array, harmonicsDb: Float32Array): Float32Array {
-  const up = new Float32Array(f0.length);
-  for (const [from, to] of piecesOf(f0)) {
-    let sum = 0;
-    let count = 0;
-    for (let i = from; i < to; i++) {
-      const db = alternationDb(harmonicsDb, i * HARMONICS);
-      if (db === undefined) continue;
-      sum += db;
-      count++;
-    }
-    if (count >= FEWEST_ALTERNATING && sum / count > OCTAVE_UP_DB) for (let i = from; i < to; i++) up[i] = 2 * f0[i];
-  }
-  return up;
-}
-
-/**
- * How far a frame's even harmonics stand over its odd ones, dB: medians of each against the mean of its two neighbours, so that
- * neither the slope of a spectrum, nor a few harmonics on a formant, nor one that is missing, tell. Undefined where few are seen.
- */
-function alternationDb(harmonicsDb: Float32Array, offset: number): number | undefined {
-  const [even, odd]: number[][] = [[], []];
-  for (let k = 2; k < HARMONICS; k++) {
-    const at = offset + k - 1;
-    const [before, own, after] = [harmonicsDb[at - 1], harmonicsDb[at], harmonicsDb[at + 1]];
-    if (Math.min(before, own, after) > NO_HARMONIC_DB) (k % 2 === 0 ? even : odd).push(own - (before + after) / 2);
-  }
-  return Math.min(even.length, odd.length) < FEWEST_SEEN ? undefined : (median(even) - median(odd)) / 2;
-}
-
-/**
- * Where a voice creaks for a moment (before it breaks, as it sets in) every second pulse is stronger and the octave below is
- * found: a short stretch an octave (or a twelfth) under what it joins is lifted to it.
- */
-function liftSubharmonics(f0: Float32Array) {
-  const pieces = piecesOf(f0);
-  pieces.forEach(([from, to], p) => {
-    if (to - from > MOST_CREAK_FRAMES) return;
-    const [last, next] = [pieces[p - 1], pieces[p + 1]];
-    const before = last && from - last[1] <= MOST_PAUSE_FRAMES ? f0[last[1] - 1] : 0;
-    const after = next && next[0] - to <= MOST_PAUSE_FRAMES ? f0[next[0]] : 0;
-    const joins = (pitch: number, own: number, times: number) => pitch > 0 && Math.abs(Math.log2(pitch / (times * own))) < LIFT_OCTAVES;
-    const lift = (times: number) => {
-      for (let i = from; i < to; i++) f0[i] *= times;
-    };
-    if (joins(before, f0[from], 2) || joins(after, f0[to - 1], 2)) lift(2);
-    else if (joins(before, f0[from], 3) && joins(after, f0[to - 1], 3)) lift(3);
-  });
 }
 
 /**
