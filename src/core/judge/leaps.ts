@@ -1,5 +1,6 @@
 import { median, medianLine, quantile } from '../signal/stats';
 import type { TakeEvent } from '../take/types';
+import { goesItsWay } from '../take/way';
 import { Check, eventIn, Hearing, MOST_LEAP_ST, noteAt, ON_THE_WAY_S, STEP_S, stepped, whereIn } from './hearing';
 import type { Because, KeyHeard } from './types';
 
@@ -83,14 +84,16 @@ function leapInSlide(key: KeyHeard, { midi, trace: { hopS } }: Hearing): Omit<Be
       along: Math.sign(next.midi - note.midi),
       perFrame: ((next.midi - note.midi) / Math.max(hopS, note.askedS)) * hopS,
     };
-    for (let i = way.from; i < Math.round(note.endS / hopS); i++) {
+    const to = Math.round(note.endS / hopS);
+    for (let i = way.from; i < to; i++) {
       const [before, after] = [line(i - LINE_TO), line(i + LINE_FROM)];
       if (!before || !after || before.stray > STRAY_ST || after.stray > STRAY_ST) continue;
       const [came, went] = [before.at(i), after.at(i)];
       const leap = way.along * (went - came);
       const isBack = -leap >= BACK_ST && stillBehindBy(midi, way, i, came) >= STILL_BACK_ST;
       const by = leap > 0 ? Math.min(leap, aheadBy(midi, way, i, went)) : isBack ? -leap : 0;
-      if (by >= LEAP_ST && by <= MOST_LEAP_ST && by > (best?.by ?? 0)) best = { by, frame: i };
+      if (by < LEAP_ST || by > MOST_LEAP_ST || by <= (best?.by ?? 0)) continue;
+      if (!goesItsWay(midi, i, went - came, way.from, to)) best = { by, frame: i };
     }
   }
   return best && { midi: midi[best.frame - LINE_FROM] || noteAt(key, best.frame * hopS).midi, by: best.by };

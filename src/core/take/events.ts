@@ -1,9 +1,9 @@
-import { medianLine } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, framesIn } from './contour';
 import { confidenceOf, evidenceOf, Signs, Weighing } from './signs';
 import { Source } from './source';
 import { Direction, Leg, TakeEvent } from './types';
+import { goesItsWay } from './way';
 
 /** Lines through so many frames on each side of a moment, beginning so many frames away from it, tell a leap (20 to 180 ms). */
 const LINE_FROM = 4;
@@ -168,14 +168,6 @@ function peaks(contour: Contour, source: Source, moments: Moment[], ofSigns: num
   });
 }
 
-/**
- * The way a voice came (240 ms) and goes on (180 ms), so many frames away from a leap: what shook it is over by then. Of leaps of three
- * makers' voices in rooms 98 in 100 of the true ones shift it by .77 of their own size and more, the false ones by .1 and less.
- */
-const WAY_FROM = 12;
-const WAY_CAME = 60;
-const WAY_ON = 48;
-const LEAST_WAY_SHARE = 0.4;
 /** How far the pitches right before and after a leap may differ from what the lines through both sides say. */
 const SAME_LEAP_ST = 1;
 const SAME_LEAP_SHARE = 0.5;
@@ -190,22 +182,7 @@ function borneOut(contour: Contour, { timeS, fromMidi, toMidi, kind }: TakeEvent
   const apart = toMidi - fromMidi;
   const along = direction === 'up' ? 1 : -1;
   if (Math.abs(along * apart - leap) > Math.max(SAME_LEAP_ST, SAME_LEAP_SHARE * Math.abs(leap))) return false;
-  return !(waysApart(contour, Math.round(timeS / HOP_S)) / apart < LEAST_WAY_SHARE);
-}
-
-/** Semitones from where the way a voice came would have led by a frame to where its way on begins; NaN where too little is sung. */
-function waysApart(contour: Contour, frame: number): number {
-  const reached = (from: number, to: number) => {
-    const frames: number[] = [];
-    for (let i = Math.max(0, from); i < Math.min(contour.length, to); i++) if (!Number.isNaN(contour[i])) frames.push(i);
-    if (frames.length < LEAST_LINE) return NaN;
-    const { slope, intercept } = medianLine(
-      frames,
-      frames.map((i) => contour[i]),
-    );
-    return intercept + slope * frame;
-  };
-  return reached(frame + WAY_FROM, frame + WAY_ON) - reached(frame - WAY_CAME, frame - WAY_FROM);
+  return !goesItsWay(contour, Math.round(timeS / HOP_S), apart);
 }
 
 const leapUnits = (leap: number, firm: boolean) =>
