@@ -57,6 +57,12 @@ test.each<[string, Partial<ToneOptions> & { hz: (t: number) => number }]>([
   expect(within(600)).toBe(1);
 });
 
+test('a voice that goes on 14 dB softer after a leap, a little softer by and by, is no decay of a room', () => {
+  const gain = (t: number) => (t < 0.6 ? 1 : 10 ** ((-14 - 2 * (t - 0.6)) / 20));
+  const { f0 } = trackVoice(tone({ hz: (t) => (t < 0.6 ? 330 : 494), seconds: 2.4, gain, snrDb: 60 }));
+  expect(f0.subarray((REST_S + 0.75) / HOP_S, (REST_S + 2.3) / HOP_S).every((hz) => Math.abs(centsBetween(494, hz)) < 50)).toBe(true);
+});
+
 /** Pulses that alternate by `share`: the spectrum of every second one with its odd harmonics that much under the even ones. */
 const alternating = (share: number) =>
   tone({ hz: () => 110, amplitude: (k) => (k % 2 === 0 ? 1 : share) / k ** 1.2, seconds: 1, snrDb: 40 });

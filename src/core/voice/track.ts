@@ -29,9 +29,14 @@ const ONSET_DB = 20;
 /** Nothing this far under what sounded within the last 0.3 s is still the same voice. */
 const FADE_FRAMES = 60;
 const FADE_DB = 17;
-/** A run that only falls, so far under what sounded within the last 0.3 s, is the room's decay heard once more. */
+/**
+ * A run that only falls (from within 2 dB of its loudest, 20 dB a second: rooms up to 3 s) and is over within a second, so far under what
+ * sounded within the last 0.3 s, is the room's decay heard once more. A voice that goes on more softly after a leap is none.
+ */
 const ECHO_DB = 12;
 const FALLS_DB = 2;
+const FALLS_DB_S = 20;
+const MOST_ECHO_FRAMES = 200;
 /** A run that ends with less fresh sound than this ends in the room's decay. */
 const STALE_FRAMES = 14;
 const LEAST_FRESH = 0.5;
@@ -308,7 +313,9 @@ function trimRun(f0: Float32Array, levelDb: Float32Array, fresh: Float32Array, s
   let from = start;
   const before = loudest(levelDb, Math.max(0, start - FADE_FRAMES), start);
   const most = loudest(levelDb, start, end);
-  if (most < before - ECHO_DB && levelDb[start] > most - FALLS_DB) {
+  const fallsBy = levelDb[start] - levelDb[end - 1];
+  const falls = levelDb[start] > most - FALLS_DB && fallsBy >= FALLS_DB_S * (end - start) * HOP_S;
+  if (most < before - ECHO_DB && falls && end - start <= MOST_ECHO_FRAMES) {
     f0.fill(0, start, end);
     return;
   }
