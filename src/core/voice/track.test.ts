@@ -78,6 +78,18 @@ test.each([
   expect(within(50)).toBeGreaterThan(0.99);
 });
 
+test('a G♯6 with little of its first harmonic is not heard an octave low', () => {
+  const db = [-37, -15, -27, -39];
+  const hz = () => 1661;
+  const { voiced, within } = against(
+    trackVoice(tone({ hz, amplitude: (k) => 10 ** ((db[k - 1] ?? -90) / 20), seconds: 1, snrDb: 60 })),
+    hz,
+    1,
+  );
+  expect(voiced).toBeGreaterThan(0.97);
+  expect(within(50)).toBeGreaterThan(0.99);
+});
+
 // Vowels of the simulated singer at D4 (FORMANTS), the levels of their harmonics as they were measured.
 test.each([
   ['an “eh” whose formants fall on the second, eighth and tenth harmonic', [-24, -12, -35, -45, -48, -50, -45, -32, -46, -42, -55, -60]],
