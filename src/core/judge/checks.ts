@@ -1,5 +1,5 @@
 import { Check, Hearing } from './hearing';
-import { leapt } from './leaps';
+import { leapt, leaptOnce } from './leaps';
 import { faded, jumpedOut, notSofter } from './level';
 import { missedTheEnd, outOfTune, unsteady, wrongNote } from './pitch';
 import { changedAtOnce, chestCarried, notHeard } from './register';
@@ -20,6 +20,7 @@ export const CHECKS: readonly Check[] = [
   jumpedOut,
   notSofter,
   chestCarried,
+  leaptOnce,
   pitchLost,
   notHeard,
 ];

@@ -11,6 +11,8 @@ export interface Hearing {
   /** Pitch of each frame of the trace, in the octave asked for; 0 where nothing is sung. */
   midi: readonly number[];
   events: readonly TakeEvent[];
+  /** A leap in this key is doubted: a small one, which none of the other keys shows that pass there. */
+  leapDoubted: boolean;
   /** Sounding frames of the first halves of the keys, for what comes later at the same pitch. */
   earlier: readonly { midi: number; levelDb: number }[];
   /** The change that the keys are to cross, in the octave asked for, and what was heard of the hand-over there in the whole take; null where none is asked for. */

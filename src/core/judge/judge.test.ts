@@ -5,6 +5,7 @@ import { MISTAKES } from '../sim/score';
 import { sing } from '../sim/sing';
 import { typicalProfile } from '../sim/typical';
 import type { CrossingStyle } from '../sim/profile';
+import type { TakeEvent } from '../take/types';
 import { judgeTake } from './judge';
 import { hearExercise } from './hear';
 import { Made, madeProfile, madeTake } from './made-trace';
@@ -236,6 +237,32 @@ test('softer going up asks for softer notes', () => {
   });
   expect(judgeTake(asked, graded(-0.8)).verdict).toBe('yes');
   expect(judgeTake(asked, graded(0.8)).because?.fault).toBe('not-softer');
+});
+
+test('a small leap in one key of three, where the others pass, is not told; a plain one, one in two keys or where no other passes is not yet', () => {
+  const e = byId('five-note-ah');
+  const flips = (by: number, places: [key: number, midi: number][], keys = KEYS) => {
+    const asked = askedOf(e, keys);
+    const take = madeTake(laid(asked));
+    const starts = laid(asked).map((_, k, all) => all.slice(0, k).reduce((s, key) => s + key.totalS, 0));
+    const events = places.map(([key, midi]): TakeEvent => {
+      const { notes } = laid(asked)[key];
+      const note = notes.find((n) => n.midi === midi)!;
+      const timeS = starts[key] + (note.startS + note.endS) / 2;
+      return { timeS, midi, fromMidi: midi, toMidi: midi + by, direction: 'up', kind: 'flip', confidence: 0.9, dipDb: 0 };
+    });
+    return judgeTake(asked, { ...take, findings: { ...take.findings, events } });
+  };
+  const once = flips(2, [[1, 58]]);
+  expect(once).toMatchObject({ verdict: 'not told', because: { fault: 'leapt-once', midi: 58, key: 1 } });
+  expect(judgementInWords(once)).toBe('The second key may have leapt at A#3, where the others did not.');
+  expect(flips(3, [[1, 58]]).because).toMatchObject({ fault: 'leapt', key: 1 });
+  const twice: [number, number][] = [
+    [0, 59],
+    [1, 60],
+  ];
+  expect(flips(2, twice).verdict).toBe('not yet');
+  expect(flips(2, [[2, 64]]).because).toMatchObject({ fault: 'leapt', key: 2 });
 });
 
 test('reasons are quiet sentences', () => {

@@ -6,6 +6,7 @@ import { Hearing } from './hearing';
 import { earlierIn } from './level';
 import { CROSSES_ST } from './register';
 import { handOver } from './hand-over';
+import { doubtedLeap } from './leaps';
 import { Audible, audibleOn } from './sounds';
 import type { Asked, Fault, Judgement, KnownVoice } from './types';
 
@@ -30,10 +31,13 @@ export function judgeTake(
     trace,
     midi,
     events: findings.events,
+    leapDoubted: false,
     earlier: earlierIn(heard, { trace, midi }),
     crossing: crossingOf(asked, octave, audible, findings.profile, voice),
   };
   const keys = heard.map((key) => judgeKey(key, hearing));
+  const doubted = doubtedLeap(keys);
+  if (doubted >= 0) keys[doubted] = judgeKey(heard[doubted], { ...hearing, leapDoubted: true });
   const not = keys.some((k) => k.verdict === 'not yet') ? 'not yet' : keys.some((k) => k.verdict === 'not told') ? 'not told' : null;
   if (!not) return { verdict: 'yes', because: null, keys };
   const weightiest = keys

@@ -57,6 +57,7 @@ export const FAULTS = [
   'not-heard',
   'stopped',
   'leapt',
+  'leapt-once',
   'wrong-note',
   'out-of-tune',
   'missed-the-end',

@@ -19,6 +19,7 @@ const HAPPENED: Record<Fault, (at: string, by: number) => string> = {
   'not-heard': (at) => `could not be heard at ${at}`,
   stopped: (at) => `stopped at ${at}`,
   leapt: (at) => `leapt at ${at}`,
+  'leapt-once': (at) => `may have leapt at ${at}, where the others did not`,
   'wrong-note': (at, by) =>
     by === 0 ? `was sung on other notes, from ${at} on` : `had another note for ${at}: ${semitones(by)} ${by > 0 ? 'higher' : 'lower'}`,
   'out-of-tune': (at, by) => `lay ${sharpOrFlat(by)} from ${at} on`,
