@@ -224,6 +224,12 @@ describe('what a room does to a pitch curve is no mistake of the voice', () => {
         hole(() => -45),
       ),
     ).toEqual(['not yet', 'stopped']);
+    // What goes on as softly as the hole was did not stop there.
+    const softer = (trace: Curve, at: (s: number) => number) => {
+      hole(() => -36)(trace, at);
+      for (let i = at(from - 0.1); i < at(from + 2); i++) if (trace.midi[i] > 0) trace.levelDb[i] = -37;
+    };
+    expect(changed('long-siren', softer)[1]).not.toBe('stopped');
   });
 });
 

@@ -37,7 +37,8 @@ export const stopped: Check = {
     for (let i = sung[0], silent = 0; i <= sung[1]; i++) {
       if (!(trace.midi[i] > 0)) silent++;
       else {
-        if (silent >= most && quiet(i - silent, i)) return { midi: noteAt(key, (i - silent) * trace.hopS).midi, by: silent * trace.hopS };
+        if (silent >= most && quiet(i - silent, i) && quieterThanAfter(hearing, i - silent, i))
+          return { midi: noteAt(key, (i - silent) * trace.hopS).midi, by: silent * trace.hopS };
         silent = 0;
       }
     }
@@ -65,6 +66,15 @@ function fallsSilent(key: KeyHeard, { trace, midi }: Hearing, from: number, to: 
   const sounding = trace.levelDb.slice(a, b).filter((_, i) => midi[a + i] > 0);
   const there = trace.levelDb.slice(from, to);
   return sounding.length > 0 && there.length > 0 && quantile(there, SILENT_SHARE) < median(sounding) - SILENCE_DB;
+}
+
+/** What comes after a hole is read over so long. */
+const AFTER_S = 0.25;
+
+/** Whether a hole is as far under what sounds after it: a soft note whose pitch was found late is as soft before as after. */
+function quieterThanAfter({ trace }: Hearing, from: number, to: number): boolean {
+  const after = trace.levelDb.slice(to, to + Math.round(AFTER_S / trace.hopS));
+  return quantile(trace.levelDb.slice(from, to), SILENT_SHARE) < median(after) - SILENCE_DB;
 }
 
 /** A note that is there, loud enough, and whose pitch was lost: nothing can be said of it. */
