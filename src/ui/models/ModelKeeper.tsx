@@ -149,7 +149,7 @@ export function ModelKeeper({
                   <Mic aria-hidden size={16} /> {own ? 'Anew' : 'Record'}
                 </button>
               ))}
-            {mayChange && model && own && (
+            {mayChange && model && own && making !== manner && (
               <button
                 className="button-small min-h-11 min-w-11"
                 aria-label={`Take “${words.toLowerCase()}” away`}
