@@ -226,7 +226,7 @@ export function PracticePlayer({
       };
       judged = asKept(judgeTake(asked, { findings, trace }, known));
     }
-    if (finished && last && last.takeMs !== null) {
+    if (finished && finished.recording.durationS > 0 && last && last.takeMs !== null) {
       const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
       const fromS = Math.max(0, (last.sinceMs - last.takeMs) / 1000 + last.key.chordS - BEFORE_KEY_S);
       const sound = clipOf({ samples: samples.subarray(Math.round(fromS * sampleRate)), sampleRate });
