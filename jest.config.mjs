@@ -15,6 +15,8 @@ const MODULES_ONLY = [
   'defu',
   'nanostores',
   '@better-fetch',
+  'intl-messageformat',
+  '@formatjs',
 ];
 const shared = {
   cacheDirectory: '<rootDir>/node_modules/.cache/jest',

@@ -1,3 +1,4 @@
+import { allInEnglish, inEnglish } from '../core/format/say';
 import { readFile } from 'node:fs/promises';
 import { ENGINE } from '../core/engine';
 import { readWav, SoundFileError } from '../core/format/wav';
@@ -74,7 +75,7 @@ function table(outcomes: TakeOutcome[], map: VoiceMap): string {
     lines.push(
       `  ${f.durationS.toFixed(1)} s at ${f.sampleRate} Hz, voice ${f.quality.snrDb.toFixed(0)} dB over the room${f.quality.usable ? '' : ' — not usable'}`,
     );
-    for (const reason of f.quality.reasons) lines.push(`  ${reason}`);
+    for (const reason of f.quality.reasons) lines.push(`  ${inEnglish(reason)}`);
     if (f.range) lines.push(`  range   ${noteWithCents(f.range.lowestMidi)} to ${noteWithCents(f.range.highestMidi)}`);
     if (f.speakingMidi !== null) lines.push(`  speaks  ${noteWithCents(f.speakingMidi)}`);
     for (const e of f.events)
@@ -96,7 +97,7 @@ function table(outcomes: TakeOutcome[], map: VoiceMap): string {
       `  passaggio ${noteWithCents(p.midi)} (${noteWithCents(p.lowMidi)} to ${noteWithCents(p.highMidi)}), ${p.name}: up ${p.up.found} of ${p.up.of}, down ${p.down.found} of ${p.down.of}`,
     );
   if (map.passaggi.length === 0) lines.push('  passaggio not enough evidence');
-  for (const f of map.findings) lines.push(`  ${f.because}`);
+  for (const f of map.findings) lines.push(`  ${inEnglish(f.because)}`);
   return lines.join('\n');
 }
 
@@ -115,7 +116,7 @@ async function main() {
   const map = mapVoice(evidence);
   if (options.json)
     process.stdout.write(
-      JSON.stringify({ engine: ENGINE, takes: outcomes.map((o) => takeJson(o, options)), voice: voiceJson(map) }) + '\n',
+      JSON.stringify(allInEnglish({ engine: ENGINE, takes: outcomes.map((o) => takeJson(o, options)), voice: voiceJson(map) })) + '\n',
     );
   else process.stdout.write(table(outcomes, map) + '\n');
   if (failed) process.exitCode = 1;

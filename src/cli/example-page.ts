@@ -1,3 +1,4 @@
+import { inEnglish } from '../core/format/say';
 import { exerciseById } from '../core/exercise/shelf';
 import { VoiceFile } from '../core/format/voice-file';
 import { planFor } from '../core/plan/plan';
@@ -16,9 +17,9 @@ export function examplePage(voice: VoiceFile): string {
   return [
     `${voiceType(voice.person.voiceType).name}, taught as: ${schoolById(voice.school).name}.`,
     '',
-    ...notices.map((n) => `**${n.says}**\n`),
+    ...notices.map((n) => `**${inEnglish(n.says)}**\n`),
     ...(today.because ? [`Today: ${today.because}\n`] : []),
-    planText(plan, { exercise: name, finding: (f) => f.replaceAll('-', ' ') }),
-    roadText(road, name),
+    planText(plan, { exercise: name, finding: (f) => f.replaceAll('-', ' ') }, inEnglish),
+    roadText(road, name, inEnglish),
   ].join('\n');
 }

@@ -1,3 +1,4 @@
+import { allInEnglish } from '../core/format/say';
 // npm run -s judge -- --exercise ID --keys 60,61 --tempo 88 --sound oo FILE.wav [--voice VOICE.json] [--json]
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -32,7 +33,7 @@ async function knownIn(file: string | undefined): Promise<KnownVoice | null> {
 function judgementJson(judgement: Judgement) {
   const of = judgement.keys.length;
   const says = (because: (Because & { key?: number }) | null) => (because ? inWords(because, of) : null);
-  return {
+  return allInEnglish({
     verdict: judgement.verdict,
     because: judgementInWords(judgement),
     code: judgement.because?.fault ?? null,
@@ -52,7 +53,7 @@ function judgementJson(judgement: Judgement) {
         because: n.because?.fault ?? null,
       })),
     })),
-  };
+  });
 }
 
 const round = (x: number) => Math.round(x * 1000) / 1000;

@@ -1,3 +1,4 @@
+import { allInEnglish, inEnglish } from '../core/format/say';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
 import { logOfVoice, mapOfVoice, VoiceFile } from '../core/format/voice-file';
 import { occasionSet, occasionSets } from '../core/plan/occasions';
@@ -55,7 +56,7 @@ export function planJson(voice: VoiceFile) {
     },
     plan.anchors,
   );
-  return {
+  return allInEnglish({
     week: {
       anchors: plan.anchors,
       changeMeasured: plan.changeMeasured,
@@ -71,7 +72,7 @@ export function planJson(voice: VoiceFile) {
     },
     today: {
       day: voice.day,
-      because: [rule?.says ?? [], work.because].flat().join(' ') || null,
+      because: [rule?.says ?? [], work.because].flat().map(inEnglish).join(' ') || null,
       share: work.share,
       items: work.items.map(({ exercise: _, ...it }): PlanItem => it),
     },
@@ -87,5 +88,5 @@ export function planJson(voice: VoiceFile) {
       phaseWeeks: voice.phaseWeeks,
       songs: voice.songs,
     }),
-  };
+  });
 }

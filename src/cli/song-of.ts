@@ -1,3 +1,4 @@
+import { allInEnglish, inEnglish } from '../core/format/say';
 import type { SongFile } from '../core/format/song-musicxml';
 import type { VoiceFile } from '../core/format/voice-file';
 import { mapOfVoice } from '../core/format/voice-file';
@@ -100,7 +101,7 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
     })),
   });
   const at = original.semitones;
-  return {
+  return allInEnglish({
     title: song.title,
     part,
     parts,
@@ -133,7 +134,7 @@ export function songJson({ song, part, parts }: SongFile, given: VoiceFile, wav:
     transpositions: keys.map(keyJson),
     cautions: songCautions(best, original, voice),
     take: wav && takeJson(song, original, voice, wav),
-  };
+  });
 }
 
 /** A take of the song in its original key (another one is found), and what came true of what was said before. */
@@ -145,7 +146,7 @@ function takeJson(song: Song, key: SongKey, voice: SongVoice, wav: Buffer) {
       followed: false,
       because: findings.quality.usable
         ? 'What was sung could not be laid over this song: another song, another part, or nothing of it long enough.'
-        : findings.quality.reasons.join(' '),
+        : findings.quality.reasons.map(inEnglish).join(' '),
       semitones: null,
       tuningCents: null,
       pace: null,

@@ -1,3 +1,4 @@
+import type { Said } from '../core/words/said';
 import { ENGINE } from '../core/engine';
 import { readWav } from '../core/format/wav';
 import { heardIn } from '../core/song/outcome';
@@ -57,7 +58,7 @@ async function fileOf(tx: StudioTx, takeId: string, length: number): Promise<Uin
 }
 
 /** With all four colours there, find the singer's axis and have the other takes read along it. Returns why not, if not. */
-async function calibrateSinger(studioId: string, singerId: string): Promise<string | null> {
+async function calibrateSinger(studioId: string, singerId: string): Promise<Said | null> {
   const sounds = await inStudio(studioId, async (tx) => {
     const out = new Map<Colour, Pcm>();
     for (const { colour, id } of await colourTakes(tx, singerId)) {

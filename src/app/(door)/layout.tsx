@@ -1,8 +1,10 @@
+import { useLanguage } from '../../ui/language/language';
 /** Outside the studio: signing in and what leads there. */
 export default function DoorLayout({ children }: { children: React.ReactNode }) {
+  const { t } = useLanguage();
   return (
     <main className="mx-auto flex max-w-md flex-col gap-4 px-4 py-10">
-      <p className="text-2xl font-bold text-accent">Wendel</p>
+      <p className="text-2xl font-bold text-accent">{t('Wendel')}</p>
       {children}
     </main>
   );

@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said } from '../words/said';
 import { keyLadder, tonicName } from '../music/scale';
 import { patternSpan } from './pattern';
 import { Anchor, Exercise, KeyPlace, Role } from './types';
@@ -39,9 +39,11 @@ export function keysFor(exercise: Exercise, anchors: Anchors): number[] {
 }
 
 /** Keys in words: "from A3 up to D4". */
-export function notesInWords(keys: readonly number[]): string {
-  const name = (key: number) => noteName(key, tonicName(key).includes('b'));
+export function notesInWords(keys: readonly number[]): Said {
+  const name = (key: number) => ({ note: key, flats: tonicName(key).includes('b') });
   const first = keys[0];
   const last = keys[keys.length - 1];
-  return first === last ? name(first) : `${name(first)} ${last > first ? 'up' : 'down'} to ${name(last)}`;
+  const of = { first: name(first), last: name(last) };
+  if (first === last) return said('{first}', of);
+  return last > first ? said('{first} up to {last}', of) : said('{first} down to {last}', of);
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SaidShape } from './said';
 import { SongTitle } from './song';
 import { MATERIALS, STRANDS } from '../exercise/types';
 import type { Edits } from '../plan/edits';
@@ -14,16 +15,16 @@ export const ItemShape = z.object({
   part: z.enum(PARTS),
   keys: z.array(z.number().int().min(24).max(96)).min(1, 'Choose at least one key.').max(40),
   sound: z.string().trim().min(1).max(40),
-  straws: z.string().max(120).optional(),
+  straws: SaidShape.optional(),
   tempo: z.number().min(30).max(240),
   minutes: z.number().min(0.5).max(20),
   timesADay: z.number().int().min(1).max(12),
   days: z.array(z.number().int().min(0).max(6)).max(7),
-  reason: z.string().trim().max(500),
-  caution: z.string().trim().max(500),
+  reason: SaidShape,
+  caution: SaidShape,
   cues: z.array(z.string().trim().min(1).max(LONGEST_CUE)).max(MOST_CUES).optional().describe('The coach’s own words between the keys'),
   rules: z.array(z.enum(Object.keys(RULES) as [RuleId, ...RuleId[]])),
-  advance: z.string().trim().max(500),
+  advance: SaidShape,
 }) satisfies z.ZodType<PlanItem>;
 
 export const ItemsShape = z.array(ItemShape).max(30);

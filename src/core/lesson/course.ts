@@ -1,3 +1,4 @@
+import { said } from '../words/said';
 import { ruleForToday } from '../plan/safety';
 import { expectedChange, VoiceTypeId, voiceType } from '../plan/voice-types';
 import type { PinName, VoiceMap } from '../map/types';
@@ -60,9 +61,11 @@ export const asksHealth = (course: Course): boolean => course.health === null;
 export const isOver = (course: Course): boolean => course.at >= course.steps.length;
 
 /** A voice that is young or changing isn’t taken to its ends, nor made to be loud (common practice, no source). */
-const YOUNG_SAYS = 'A young or changing voice: its ends are not looked for.';
+const YOUNG_SAYS = said('A young or changing voice: its ends are not looked for.') as string;
 const forGrown = ({ keys, id, exercise }: LessonStep): boolean =>
   exercise ? exercise.strand === 'range' : keys?.until === 'stop' || /^(hold-|loud-to-soft|ceiling)/.test(id);
+
+export const PASSED_OVER = said('Passed over.') as string;
 
 /** Why a step is left out of this lesson, in words; null when it isn’t. */
 const leftOut = (course: Course, step: LessonStep): string | null =>
@@ -186,7 +189,7 @@ function act(course: Course, action: LessonAction): Course {
       return onward(course, action.kind === 'taken');
     case 'skip':
       // What was begun is cut short, not left out.
-      return enter(course.count > 0 ? course : { ...course, skipped: { ...course.skipped, [step.id]: 'Passed over.' } }, course.at + 1);
+      return enter(course.count > 0 ? course : { ...course, skipped: { ...course.skipped, [step.id]: PASSED_OVER } }, course.at + 1);
     case 'hold':
       return { ...course, held: !course.held };
     case 'vowel':

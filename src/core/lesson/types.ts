@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 import type { Exercise } from '../exercise/types';
 import type { Verdict } from '../judge/types';
 import type { Today } from '../plan/safety';
@@ -97,7 +98,7 @@ export interface JudgedKey {
   tonicMidi: number;
   verdict: Verdict;
   /** Why, in words. */
-  says: string;
+  says: Said;
 }
 
 /** Where a lesson stands. Plain data: saved after each change, so that a reload goes on here. */

@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said, texts } from '../words/said';
 import type { School } from './schools';
 import { CategoryFit, Passaggio, VoiceMap } from './types';
 
@@ -78,25 +78,26 @@ export function fittingCategories(
 ): CategoryFit[] {
   const passaggi = heard.filter((p) => !p.impression);
   if (passaggi.length === 0) return [];
-  const ends = [
-    ['low', 'the lowest note held'],
-    ['high', 'the highest note held'],
-  ] as const;
+  const ends = texts([
+    ['low', 'the lowest note held is {note}'],
+    ['high', 'the highest note held is {note}'],
+  ]);
   return (school.calls === 'passaggio' ? CATEGORIES : BRIDGED)
     .filter((c) => c.family === family)
     .map((c): CategoryFit => {
       let cost = 0;
-      const because: string[] = [];
+      const because: Said[] = [];
       for (const p of passaggi) {
         const [name, at] = nearest(p, c);
         const off = (p.midi - at) / Math.hypot(PASSAGGIO_SPREAD, (p.highMidi - p.lowMidi) / 3.3);
         cost += 0.5 * Math.min(9, off * off);
-        if (Math.abs(p.midi - at) < 1.5) because.push(`the change at ${noteName(p.midi)} lies by its ${name} (${noteName(at)})`);
+        if (Math.abs(p.midi - at) < 1.5)
+          because.push(said('the change at {note} lies by its {name} ({at})', { note: { note: p.midi }, name, at: { note: at } }));
       }
       for (const [end, words] of ends) {
         if (!usable) continue;
         cost += limitCost(usable[end].midi - c[end]);
-        if (Math.abs(usable[end].midi - c[end]) <= 3) because.push(`${words} is ${noteName(usable[end].midi)}`);
+        if (Math.abs(usable[end].midi - c[end]) <= 3) because.push(said(words, { note: { note: usable[end].midi } }));
       }
       return { name: c.name, fit: Math.exp(-cost), because };
     })

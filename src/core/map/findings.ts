@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said } from '../words/said';
 import { fitLine, median } from '../signal/stats';
 import { isEnough } from './enough';
 import { Evenness, Finding, Passaggio, PooledNote, TakeEvidence } from './types';
@@ -100,16 +100,19 @@ type Sign = Omit<Finding, 'takeIds' | 'impression'>;
 function crossingFinding(p: Passaggio): Finding {
   const found = p.up.found + p.down.found;
   const of = p.up.of + p.down.of;
-  const how = {
-    flip: 'the pitch leaps across',
-    toggle: 'the colour changes at once',
-    blended: `the colour changes little by little over about ${Math.max(2, Math.round(p.widthSt))} semitones`,
-  }[p.name];
+  const how = { note: { note: p.midi }, found, of, semitones: Math.max(2, Math.round(p.widthSt)) };
   return {
     name: p.name,
     midi: p.midi,
     confidence: p.confidence,
-    because: `Around ${noteName(p.midi)} ${how} (${p.name === 'blended' ? `from ${found} passes taken together` : `heard in ${found} of ${of} passes`}).`,
+    because: {
+      flip: said('Around {note} the pitch leaps across (heard in {found} of {of} passes).', how),
+      toggle: said('Around {note} the colour changes at once (heard in {found} of {of} passes).', how),
+      blended: said(
+        'Around {note} the colour changes little by little over about {semitones} semitones (from {found} passes taken together).',
+        how,
+      ),
+    }[p.name],
     impression: p.impression,
     takeIds: [...new Set(p.votes.map((v) => v.takeId))],
   };
@@ -156,13 +159,19 @@ function pulledChest(
   const breaks = lowest?.name === 'flip' && slopeOver(carried) >= STILL_RISING_DB;
   if (!(rough >= UNSTEADY) && !breaks) return null;
   const from = last[0].midi;
-  const end =
-    handsOver === undefined ? 'no change to head is heard before the top' : `only then it breaks into head, near ${noteName(handsOver)}`;
+  const how = { note: { note: from }, db: Math.round(louder), times: Math.round(10 * rough) / 10 };
+  const louderBy =
+    rough >= UNSTEADY
+      ? said('From {note} up the voice is {db} dB louder than below and {times, number, ::.0} times as unsteady', how)
+      : said('From {note} up the voice is {db} dB louder than below', how);
   return {
     name: 'pulled-chest',
     midi: from,
     confidence: Math.min(0.95, 0.4 + 0.08 * rough + 0.02 * louder),
-    because: `From ${noteName(from)} up the voice is ${louder.toFixed(0)} dB louder than below${rough >= UNSTEADY ? ` and ${rough.toFixed(1)} times as unsteady` : ''}, and ${end}.`,
+    because:
+      handsOver === undefined
+        ? said('{louderBy}, and no change to head is heard before the top.', { louderBy })
+        : said('{louderBy}, and only then it breaks into head, near {note}.', { louderBy, note: { note: handsOver } }),
   };
 }
 
@@ -183,7 +192,10 @@ function noChest(notes: PooledNote[], passaggi: Passaggio[], { expectedMidi, spe
     name: 'no-chest',
     midi,
     confidence: Math.min(0.95, 0.4 + 0.3 * (fade - 0.8)),
-    because: `Below ${noteName(midi)} the voice fades by ${fade.toFixed(1)} dB a semitone, down to where it speaks, and no change into chest is heard.`,
+    because: said(
+      'Below {note} the voice fades by {db, number, ::.0} dB a semitone, down to where it speaks, and no change into chest is heard.',
+      { note: { note: midi }, db: fade },
+    ),
   };
 }
 
@@ -202,7 +214,12 @@ function weakFirstHead(notes: PooledNote[], p: Passaggio): Sign | null {
     name: 'weak-first-head',
     midi: from + 1,
     confidence: Math.min(0.95, 0.35 + drop / 12 + airier / 30),
-    because: `From ${noteName(from)} to ${noteName(from + 3)} the voice is ${drop.toFixed(1)} dB softer and ${airier.toFixed(0)} dB airier than on either side.`,
+    because: said('From {from} to {to} the voice is {softer, number, ::.0} dB softer and {airier} dB airier than on either side.', {
+      from: { note: from },
+      to: { note: from + 3 },
+      softer: drop,
+      airier: Math.round(airier),
+    }),
   };
 }
 
@@ -231,6 +248,13 @@ function unevenLoudness(notes: PooledNote[]): Sign | null {
     name: 'uneven-loudness',
     midi: even.worstMidi,
     confidence: Math.min(0.9, even.strayDb / 8),
-    because: `The level strays ${even.strayDb.toFixed(1)} dB from an even rise, most at ${noteName(even.worstMidi)} (${even.worstDb > 0 ? 'jumps out' : 'drops away'} by ${Math.abs(even.worstDb).toFixed(0)} dB).`,
+    because: strays(even),
   };
+}
+
+function strays({ strayDb, worstMidi, worstDb }: Evenness): Said {
+  const of = { stray: strayDb, note: { note: worstMidi }, by: Math.round(Math.abs(worstDb)) };
+  return worstDb > 0
+    ? said('The level strays {stray, number, ::.0} dB from an even rise, most at {note} (jumps out by {by} dB).', of)
+    : said('The level strays {stray, number, ::.0} dB from an even rise, most at {note} (drops away by {by} dB).', of);
 }

@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said } from '../words/said';
 import type { Ceiling, NoteLevel } from './types';
 
 /** Under so many dB below the middle a ceiling asks for soft singing, over so many above it leaves full singing alone (this house's). */
@@ -15,8 +15,11 @@ export function lowestCeiling(ceiling: Ceiling | undefined, low: number, high: n
  * How soft something that goes from `low` to `high` is to be sung so that it stays joined, in a singer's words; null where it may be as
  * loud as it likes, or nothing is known. @example howSoft(ceiling, 53, 65) // "Soft near F4: louder than that it breaks there."
  */
-export function howSoft(ceiling: Ceiling | undefined, low: number, high: number): string | null {
+export function howSoft(ceiling: Ceiling | undefined, low: number, high: number): Said | null {
   const at = lowestCeiling(ceiling, low, high);
   if (!at || at.db > FULL_OVER_DB) return null;
-  return `${at.db < SOFT_UNDER_DB ? 'Soft' : 'No more than medium loud'} near ${noteName(at.midi)}: louder than that it breaks there.`;
+  const note = { note: at.midi };
+  return at.db < SOFT_UNDER_DB
+    ? said('Soft near {note}: louder than that it breaks there.', { note })
+    : said('No more than medium loud near {note}: louder than that it breaks there.', { note });
 }

@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said } from '../words/said';
 import { median } from '../signal/stats';
 import { noiseDb } from './findings';
 import { recencyOf } from './recency';
@@ -42,23 +42,31 @@ export function insecureNotes(takes: TakeEvidence[], notes: PooledNote[], votes:
       const hole = holeAt(notes, i);
       const { rasp, push } = strainAt(notes, i, usual);
       const cents = off.get(midi);
-      const signs: [number, string][] = [
-        [REPORT * Math.min(1, reports), 'the singer feels it'],
-        [changes / passes / CHANGES, `${changes} audible ${changes === 1 ? 'change' : 'changes'} in ${passes} passes`],
-        [inner ? jitterCents / usual / UNREST : 0, `pitch ${(jitterCents / usual).toFixed(1)} times as restless as elsewhere`],
-        [inner ? hole / HOLE_DB : 0, `${hole.toFixed(0)} dB softer than its neighbours`],
-        [inner ? rasp : 0, 'raspy: more noise than its neighbours and a restless pitch'],
-        [inner ? push : 0, `pushed: ${(-hole).toFixed(0)} dB louder than its neighbours and unsteady`],
+      const signs: [number, Said][] = [
+        [REPORT * Math.min(1, reports), said('the singer feels it')],
+        [
+          changes / passes / CHANGES,
+          said('{changes, plural, one {# audible change} other {# audible changes}} in {passes} passes', { changes, passes }),
+        ],
+        [
+          inner ? jitterCents / usual / UNREST : 0,
+          said('pitch {times, number, ::.0} times as restless as elsewhere', { times: jitterCents / usual }),
+        ],
+        [inner ? hole / HOLE_DB : 0, said('{db} dB softer than its neighbours', { db: Math.round(hole) })],
+        [inner ? rasp : 0, said('raspy: more noise than its neighbours and a restless pitch')],
+        [inner ? push : 0, said('pushed: {db} dB louder than its neighbours and unsteady', { db: Math.round(-hole) })],
         [
           cents === undefined ? 0 : Math.abs(cents) / OFF_CENTS,
-          `sung ${Math.abs(cents ?? 0).toFixed(0)} cents ${(cents ?? 0) < 0 ? 'low' : 'high'} in scales`,
+          (cents ?? 0) < 0
+            ? said('sung {cents} cents low in scales', { cents: Math.round(-(cents ?? 0)) })
+            : said('sung {cents} cents high in scales', { cents: Math.round(cents ?? 0) }),
         ],
       ];
       const telling = signs.filter(([s]) => s >= 0.5).sort((a, b) => b[0] - a[0]);
       return {
         midi,
         score: telling.reduce((s, [x]) => s + Math.min(2, x), 0),
-        because: `${noteName(midi)}: ${telling.map(([, words]) => words).join('; ')}.`,
+        because: said('{note}: {signs}.', { note: { note: midi }, signs: { all: telling.map(([, words]) => words), as: 'semicolon' } }),
       };
     })
     .filter((n) => n.score >= LEAST_SCORE)

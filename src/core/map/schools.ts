@@ -1,3 +1,4 @@
+import { said, Said, texts } from '../words/said';
 /**
  * Schools of teaching, by what they hold and what they call a change of register (common practice, no source). Evidence is
  * pooled the same way for all: a school names what was heard, and orders the work.
@@ -46,7 +47,8 @@ export type SchoolId = School['id'];
 export const SCHOOL_IDS = SCHOOLS.map((s) => s.id);
 export const schoolById = (id: SchoolId): School => SCHOOLS.find((s) => s.id === id)!;
 
-const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth'];
+const BRIDGES = texts(['first bridge', 'second bridge', 'third bridge', 'fourth bridge', 'fifth bridge', 'sixth bridge']);
+const PASSAGGI = texts({ primo: 'primo passaggio', secondo: 'secondo passaggio' });
 
 /** A change further than this from where a school's passaggio is expected isn't called by its name. */
 const SAME_PASSAGGIO_ST = 3;
@@ -56,12 +58,13 @@ const SAME_PASSAGGIO_ST = 3;
  * secondo where it lies by the place expected for the voice (MIDI), and otherwise said to be what it is: the change from chest to
  * head (a woman's near A4 is neither her primo nor her secondo).
  */
-export function changeNames(school: School, changes: number[], expected: { primo: number; secondo: number }): string[] {
-  if (school.calls === 'bridge') return changes.map((_, i) => (changes.length === 1 ? 'bridge' : `${ORDINALS[i] ?? `${i + 1}th`} bridge`));
+export function changeNames(school: School, changes: number[], expected: { primo: number; secondo: number }): Said[] {
+  if (school.calls === 'bridge')
+    return changes.map((_, i) => (changes.length === 1 ? said('bridge') : (BRIDGES[i] ?? said('bridge {n}', { n: i + 1 }))));
   const isNearest = (midi: number, place: number) =>
     Math.abs(midi - place) <= SAME_PASSAGGIO_ST && changes.every((c) => Math.abs(c - place) >= Math.abs(midi - place));
   return changes.map((midi) => {
     const nearer = Math.abs(midi - expected.primo) <= Math.abs(midi - expected.secondo) ? 'primo' : 'secondo';
-    return isNearest(midi, expected[nearer]) ? `${nearer} passaggio` : 'change from chest to head';
+    return isNearest(midi, expected[nearer]) ? PASSAGGI[nearer] : said('change from chest to head');
   });
 }

@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 import { Direction, EventKind, Range, TakeFindings } from '../take/types';
 
 /** What the coach's ear, or the singer's own feeling, says about a moment of a take. */
@@ -85,7 +86,7 @@ export interface Finding {
   /** 0..1 */
   confidence: number;
   /** In plain words, with the figure. */
-  because: string;
+  because: Said;
   /** It rests on one take or one day. */
   impression: boolean;
   takeIds: string[];
@@ -116,7 +117,7 @@ export interface InsecureNote {
   midi: number;
   /** Sum of its signs; 1 is worth a look. */
   score: number;
-  because: string;
+  because: Said;
 }
 
 /** A note and a level, dB against the voice's own middle. */
@@ -149,7 +150,7 @@ export interface VoiceWeight {
   /** -1 light to 1 heavy. */
   lean: number;
   /** What each sign says, in plain words. */
-  because: string[];
+  because: Said[];
   /** It rests on one take or one day. */
   impression: boolean;
 }
@@ -158,7 +159,7 @@ export interface CategoryFit {
   name: string;
   /** 0..1, for ranking. */
   fit: number;
-  because: string[];
+  because: Said[];
 }
 
 export interface VoiceMap {

@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said } from '../words/said';
 import { fitLine, median } from '../signal/stats';
 import { Finding, Passaggio, PooledNote, VoiceWeight } from './types';
 
@@ -18,22 +18,25 @@ const LEAST_STEP_DB = 1.5;
  * room and microphone shift. Null when no change and no such finding is known.
  */
 export function voiceWeight(findings: Finding[], passaggi: Passaggio[], notes: PooledNote[]): VoiceWeight | null {
-  const signs: { lean: number; because: string }[] = [];
+  const signs: { lean: number; because: Said }[] = [];
   for (const f of findings) {
-    if (f.name === 'pulled-chest') signs.push({ lean: PULLED, because: 'chest is pulled above where it usually hands over' });
-    if (f.name === 'no-chest') signs.push({ lean: NO_CHEST, because: 'head is carried to the bottom' });
+    if (f.name === 'pulled-chest') signs.push({ lean: PULLED, because: said('chest is pulled above where it usually hands over') });
+    if (f.name === 'no-chest') signs.push({ lean: NO_CHEST, because: said('head is carried to the bottom') });
   }
   for (const p of passaggi) {
     const step = levelStep(notes, p.midi);
     if (step !== null && Math.abs(step) >= LEAST_STEP_DB)
       signs.push({
         lean: clamp(step / STEP_DB),
-        because: `at ${noteName(p.midi)} ${step > 0 ? 'chest outweighs head' : 'head outweighs chest'} by ${Math.abs(step).toFixed(0)} dB`,
+        because:
+          step > 0
+            ? said('at {note} chest outweighs head by {db} dB', { note: { note: p.midi }, db: Math.round(step) })
+            : said('at {note} head outweighs chest by {db} dB', { note: { note: p.midi }, db: Math.round(-step) }),
       });
     if (p.upMidi !== null && p.downMidi !== null && p.upMidi - p.downMidi > ORDINARY_HYSTERESIS_ST)
       signs.push({
         lean: clamp((p.upMidi - p.downMidi - ORDINARY_HYSTERESIS_ST) / HELD_ON_ST),
-        because: `going up the change comes ${(p.upMidi - p.downMidi).toFixed(1)} semitones later than coming down`,
+        because: said('going up the change comes {by, number, ::.0} semitones later than coming down', { by: p.upMidi - p.downMidi }),
       });
   }
   if (signs.length === 0) return null;

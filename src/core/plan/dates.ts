@@ -1,3 +1,4 @@
+import { said, Said, SaidValue, texts } from '../words/said';
 import { daysBetween } from './days';
 import type { OccasionId } from './occasions';
 import { DAYS_A_WEEK } from './types';
@@ -16,6 +17,18 @@ export interface RoadDate {
   songs?: string[];
 }
 
+/** A date without a name of its own. */
+const NAMES: Record<DateKind, string> = texts({
+  recital: 'the recital',
+  show: 'the show',
+  audition: 'the audition',
+  exam: 'the exam',
+  tour: 'the tour',
+  holiday: 'the holiday',
+  rehearsals: 'the rehearsals',
+});
+const nameOf = ({ name, kind }: RoadDate): SaidValue => (name ? { own: name } : NAMES[kind]);
+
 /** A song week goes on with less where a block of rehearsals or a tour asks for the voice. */
 const BUSY_LOAD = 0.6;
 const HOLIDAY_LOAD = 0.3;
@@ -32,7 +45,7 @@ interface Countdown {
   test: boolean;
   /** What is done with the songs that are sung then. */
   songs: string;
-  says(name: string): string;
+  says(name: SaidValue): Said;
 }
 
 /** Songs of a date that is further away than all that. */
@@ -47,7 +60,7 @@ const COUNTDOWN: readonly Countdown[] = [
     nothingNew: true,
     test: true,
     songs: 'in their keys, phrase by phrase',
-    says: (name) => `Within six weeks of ${name} no new technique begins.`,
+    says: (name) => said('Within six weeks of {name} no new technique begins.', { name }),
   },
   {
     from: 21,
@@ -56,7 +69,7 @@ const COUNTDOWN: readonly Countdown[] = [
     nothingNew: true,
     test: true,
     songs: 'run through, two days a week',
-    says: (name) => `Three weeks to ${name}: run-throughs, and the keys are settled.`,
+    says: (name) => said('Three weeks to {name}: run-throughs, and the keys are settled.', { name }),
   },
   {
     from: 14,
@@ -65,7 +78,7 @@ const COUNTDOWN: readonly Countdown[] = [
     nothingNew: true,
     test: true,
     songs: 'run through in their order, one day; else only what isn’t sure yet',
-    says: (name) => `Two weeks to ${name}: four fifths of the load.`,
+    says: (name) => said('Two weeks to {name}: four fifths of the load.', { name }),
   },
   {
     from: 7,
@@ -74,7 +87,7 @@ const COUNTDOWN: readonly Countdown[] = [
     nothingNew: true,
     test: false,
     songs: 'marked: lightly, beginnings and words',
-    says: (name) => `The last week before ${name}: nothing new, no test.`,
+    says: (name) => said('The last week before {name}: nothing new, no test.', { name }),
   },
 ];
 /** A run of shows goes on through a week that it didn't begin in. */
@@ -83,7 +96,7 @@ const RUNNING: Omit<Countdown, 'from' | 'until'> = {
   nothingNew: true,
   test: false,
   songs: 'as they are sung there, and not beside',
-  says: (name) => `${capital(name)} goes on: what keeps the voice, and nothing more.`,
+  says: (name) => said('On with {name}: what keeps the voice, and nothing more.', { name }),
 };
 /** The last days before it, the day itself and the day after. */
 const LAST_DAYS = 3;
@@ -127,9 +140,9 @@ export const songsBefore = (startsOn: string, dates: readonly RoadDate[]): WeekS
 
 /** What the dates near a week do to it. */
 export function weekBent(startsOn: string, dates: readonly RoadDate[]) {
-  const bent = { load: 1, nothingNew: false, test: true, because: [] as string[] };
+  const bent = { load: 1, nothingNew: false, test: true, because: [] as Said[] };
   for (const date of dates) {
-    const name = date.name || `the ${date.kind}`;
+    const name = nameOf(date);
     const within = isInWeek(startsOn, date);
     if (SUNG_IN_PUBLIC.includes(date.kind)) {
       const step = stepBefore(startsOn, date);
@@ -141,18 +154,16 @@ export function weekBent(startsOn: string, dates: readonly RoadDate[]) {
     } else if (within && BUSY.includes(date.kind)) {
       bent.load = Math.min(bent.load, BUSY_LOAD);
       bent.nothingNew = true;
-      bent.because.push(`${capital(name)} asks for the voice: three fifths of the load, nothing new.`);
+      bent.because.push(said('The voice is needed for {name}: three fifths of the load, nothing new.', { name }));
     } else if (within) {
       bent.load = Math.min(bent.load, HOLIDAY_LOAD);
       bent.nothingNew = true;
       bent.test = false;
-      bent.because.push(`${capital(name)}: a few minutes to keep the voice moving.`);
+      bent.because.push(said('Days of {name}: a few minutes to keep the voice moving.', { name }));
     }
   }
   return bent;
 }
-
-const capital = (text: string) => text[0].toUpperCase() + text.slice(1);
 
 /** What dates make of a day that is not like the others. */
 export interface DayBent {
@@ -162,26 +173,33 @@ export interface DayBent {
   set: OccasionId | null;
   /** Nothing that tests, adds weight or goes for range. */
   light: boolean;
-  because: string;
+  because: Said;
 }
 
 /** How a date bends one day: its own days, the days before, the day after; null where it doesn't. */
 function bentBy(date: RoadDate, day: string): DayBent | null {
-  const name = date.name || `the ${date.kind}`;
+  const name = nameOf(date);
   const first = daysBetween(day, date.day);
   const last = daysBetween(day, date.until ?? date.day);
   const within = first <= 0 && last >= 0;
-  if (date.kind === 'holiday') return within ? { load: HOLIDAY_LOAD, set: 'holiday', light: true, because: `${capital(name)}.` } : null;
+  if (date.kind === 'holiday')
+    return within ? { load: HOLIDAY_LOAD, set: 'holiday', light: true, because: said('These are days of {name}.', { name }) } : null;
   if (!SUNG_IN_PUBLIC.includes(date.kind)) return null;
-  if (within) return { load: SHOW_LOAD, set: 'show-day', light: true, because: `${capital(name)}: the show set, and no more.` };
+  if (within)
+    return { load: SHOW_LOAD, set: 'show-day', light: true, because: said('The day of {name}: the show set, and no more.', { name }) };
   if (last === -1)
-    return { load: RECOVERY_LOAD, set: 'recovery', light: true, because: `The day after ${name}: recovery, and silence as needed.` };
+    return {
+      load: RECOVERY_LOAD,
+      set: 'recovery',
+      light: true,
+      because: said('The day after {name}: recovery, and silence as needed.', { name }),
+    };
   if (first > 0 && first <= LAST_DAYS)
     return {
       load: LAST_DAYS_LOAD,
       set: null,
       light: true,
-      because: `${first === 1 ? 'A day' : `${first} days`} before ${name}: half, and light.`,
+      because: said('{days, plural, one {A day} other {# days}} before {name}: half, and light.', { days: first, name }),
     };
   return null;
 }

@@ -1,3 +1,4 @@
+import { said, Said } from '../words/said';
 import type { Exercise } from '../exercise/types';
 
 export const ANSWERS = ['yes', 'no', 'rather-not'] as const;
@@ -92,11 +93,11 @@ export const saidYes = (answers: IntakeAnswers | undefined): readonly IntakeQues
 const LONG_BREATH_BEATS = 6;
 
 /** Why an exercise waits for an answer of the intake, in a sentence; null where none holds it back. */
-export function heldByIntake(e: Pick<Exercise, 'strand' | 'weight' | 'steps'>, limits: readonly Limit[]): string | null {
+export function heldByIntake(e: Pick<Exercise, 'strand' | 'weight' | 'steps'>, limits: readonly Limit[]): Said | null {
   const held =
     limits.includes('nothing-yet') ||
     (limits.includes('no-range') && e.strand === 'range' && e.weight >= 0) ||
     (limits.includes('no-weight') && e.weight > 0) ||
     (limits.includes('no-long-breath') && e.steps.some((s) => s.beats > LONG_BREATH_BEATS));
-  return held ? 'What was told at intake holds it back: see the notes.' : null;
+  return held ? said('What was told at intake holds it back: see the notes.') : null;
 }

@@ -1,9 +1,9 @@
+import { said, Said, texts } from '../words/said';
 import { keysFor } from '../exercise/keys';
 import { directionOf } from '../exercise/pattern';
 import { weightOn } from '../exercise/weight';
 import { Exercise, Measure } from '../exercise/types';
 import { Finding, FindingName } from '../map/types';
-import { noteName } from '../music/pitch';
 import { setName, strawsForToday } from '../straw/choose';
 import { fullest, SET_MINUTES, STEP_MINUTES, weekMinutes, withinDose } from './dose';
 import { BY_AGE, CHANGING_SAYS } from './ages';
@@ -15,18 +15,17 @@ import { LeftOut, Part, Plan, PlanItem, PlanRequest, isWork, partRank } from './
 import { anchorsOf, gradesOf, leaning, NARROW_ST, strongest, URGENCY } from './voice';
 import { COMFORT, phasesFor, WAYS } from './ways';
 
-const HELD_BACK_BY: Record<FindingName, string> = {
-  flip: 'your voice leaps',
-  toggle: 'the colour changes at once',
-  blended: 'your voice blends already',
-  'pulled-chest': 'chest is carried too high',
-  'no-chest': 'the low notes have no chest yet',
-  'weak-first-head': 'the first head notes are thin',
-  'uneven-loudness': 'one part jumps out',
-};
+const HELD_BACK_BY: Record<Exclude<FindingName, 'blended'>, string> = texts({
+  flip: 'Because your voice leaps around {note}: {purpose}.',
+  toggle: 'Because the colour changes at once around {note}: {purpose}.',
+  'pulled-chest': 'Because chest is carried too high around {note}: {purpose}.',
+  'no-chest': 'Because the low notes have no chest yet below {note}: {purpose}.',
+  'weak-first-head': 'Because the first head notes are thin around {note}: {purpose}.',
+  'uneven-loudness': 'Because one part jumps out around {note}: {purpose}.',
+});
 
 /** What a measure asks for, as the singer reads it; `advances` says how often. */
-export const MEASURE_WORDS: Record<Measure, string> = {
+export const MEASURE_WORDS: Record<Measure, string> = texts({
   'sounds-through': 'it sounds without a break through every key',
   crosses: 'the sound never stops or leaps across the change',
   blends: 'no leap and no sudden change of colour shows',
@@ -34,7 +33,7 @@ export const MEASURE_WORDS: Record<Measure, string> = {
   'in-tune': 'the notes lie within a quarter tone',
   even: 'no note jumps out of the line',
   'softer-up': 'each note is softer than the one below',
-};
+});
 
 /** Six days of work and one of rest; the test twice, the song every other day. */
 const WORK_DAYS = [0, 1, 2, 3, 4, 5];
@@ -114,12 +113,12 @@ export function planFrom(p: Planning): Plan {
   const leftOut: LeftOut[] = [
     ...dosed.dropped.map((it) => ({
       exerciseId: it.exerciseId,
-      because: `No room within ${p.minutesADay} minutes a day.`,
+      because: said('No room within {minutes} minutes a day.', { minutes: p.minutesADay }),
       rule: 'dose' as const,
     })),
     ...gone.map((it) => ({
       exerciseId: it.exerciseId,
-      because: 'It would take more weight off a light voice than the rest puts back.',
+      because: said('It would take more weight off a light voice than the rest puts back.'),
       rule: 'light-voice' as const,
     })),
     ...p.shelf
@@ -128,7 +127,7 @@ export function planFrom(p: Planning): Plan {
         const block = blocked(e, p);
         const first = unmet(e, p)[0];
         if (block || !first) return { exerciseId: e.id, because: block?.says ?? whyNot(e, p), rule: block?.rule ?? null };
-        return { exerciseId: e.id, because: `“${first.name}” should be easy first.`, rule: 'needs-first' as const };
+        return { exerciseId: e.id, because: said('“{name}” should be easy first.', { name: first.name }), rule: 'needs-first' as const };
       }),
   ];
   return {
@@ -421,68 +420,75 @@ function paced(e: Exercise, part: Part, { age }: Planning): Pick<PlanItem, 'temp
   };
 }
 
-const LEANS: Record<Planning['lean'], string> = {
-  light: 'your voice is light already',
-  balanced: 'the rest of the set leans the other way',
-  heavy: 'chest outweighs head in your voice now',
-  pushes: 'your voice tends to push',
-};
+const LEANS: Record<Planning['lean'], string> = texts({
+  light: 'Because your voice is light already, for balance: {purpose}.',
+  balanced: 'Because the rest of the set leans the other way, for balance: {purpose}.',
+  heavy: 'Because chest outweighs head in your voice now, for balance: {purpose}.',
+  pushes: 'Because your voice tends to push, for balance: {purpose}.',
+});
 
 /** The easiest sound, or its neighbour where the school prefers that. */
 function soundFor(e: Exercise, p: Planning): string {
   return e.sounds.slice(0, 2).find((s) => p.way.sounds.includes(s)) ?? e.sounds[0];
 }
 
-function advanceOf(e: Exercise, part: Part, sound: string, p: Planning): string {
-  if (part === 'test') return `This phase is over when ${p.phases[p.phase].until}; your coach has the last word.`;
-  const often = `When ${MEASURE_WORDS[e.measure]} in four takes of five, easily, on three days`;
+function advanceOf(e: Exercise, part: Part, sound: string, p: Planning): Said {
+  if (part === 'test') return said('This phase is over when {until}; your coach has the last word.', { until: p.phases[p.phase].until });
+  const measure = MEASURE_WORDS[e.measure];
   const next = e.sounds[e.sounds.indexOf(sound) + 1];
-  return `${often}, go on to ${next ? `“${next}”` : 'the next grade'}.`;
+  return next
+    ? said('When {measure} in four takes of five, easily, on three days, go on to “{next}”.', { measure, next })
+    : said('When {measure} in four takes of five, easily, on three days, go on to the next grade.', { measure });
 }
 
-function reasonFor(e: Exercise, part: Part, suited: Finding | undefined, p: Planning): string {
-  if (part === 'counterweight') return `Because ${LEANS[p.lean]}, for balance: ${e.purpose}.`;
+function reasonFor(e: Exercise, part: Part, suited: Finding | undefined, p: Planning): Said {
+  const { purpose } = e;
+  if (part === 'counterweight') return said(LEANS[p.lean], { purpose });
   // That a voice blends is no reason for work; what the exercise is for is.
-  if (!suited || suited.name === 'blended' || part !== 'work') return `Because ${e.purpose}.`;
-  const at = noteName(suited.midi);
-  const where = suited.name === 'no-chest' ? `below ${at}` : `around ${at}`;
-  return `Because ${HELD_BACK_BY[suited.name]} ${where}: ${e.purpose}.`;
+  if (!suited || suited.name === 'blended' || part !== 'work') return said('Because {purpose}.', { purpose });
+  return said(HELD_BACK_BY[suited.name], { note: { note: suited.midi }, purpose });
 }
 
 /** Why an exercise that would be allowed isn't in this week. */
-function whyNot(e: Exercise, p: Planning): string {
+function whyNot(e: Exercise, p: Planning): Said {
   const suited = p.working.find((f) => e.suits.includes(f.name));
-  if (suited) return 'It serves the same end; kept for when the chosen ones are easy.';
-  if (e.role !== 'work') return 'Another one stands in its place this week.';
-  return p.working.length ? 'It works on something else than what holds the voice back.' : 'The set is full.';
+  if (suited) return said('It serves the same end; kept for when the chosen ones are easy.');
+  if (e.role !== 'work') return said('Another one stands in its place this week.');
+  return p.working.length ? said('It works on something else than what holds the voice back.') : said('The set is full.');
 }
 
-function notesOf(p: Planning): string[] {
+function notesOf(p: Planning): Said[] {
   const unwell = ruleForToday(p.today);
   const age = p.age && BY_AGE[p.age].says;
   return [
-    ...(unwell ? [`${unwell.says} The week is planned as for days that are well.`] : []),
+    ...(unwell ? [unwell.says, said('The week is planned as for days that are well.')] : []),
     ...saidYes(p.intake).map((q) => q.says),
     ...(p.changing
       ? [CHANGING_SAYS]
       : age
         ? [age]
         : p.minor
-          ? ['A young voice: no range pushing, nothing loud, and a listening again within a few weeks.']
+          ? [said('A young voice: no range pushing, nothing loud, and a listening again within a few weeks.')]
           : []),
     ...(p.leftItsWay
-      ? ['The map now asks for another way than the phase that was begun: choose a phase anew, or stay where you are.']
+      ? [said('The map now asks for another way than the phase that was begun: choose a phase anew, or stay where you are.')]
       : []),
     ...(p.narrow && !p.changing && !(p.age && BY_AGE[p.age].band)
-      ? [`Under ${NARROW_ST} semitones were heard: no finding is worked on until more of the voice is known.`]
+      ? [
+          said('Under {semitones} semitones were heard: no finding is worked on until more of the voice is known.', {
+            semitones: NARROW_ST,
+          }),
+        ]
       : []),
     ...(!p.narrow && !p.changeMeasured && p.anchors.high < p.anchors.change + CROSSES_ST
-      ? [`Not yet heard above ${noteName(p.anchors.high)}: look for head voice from above before anything crosses.`]
+      ? [said('Not yet heard above {note}: look for head voice from above before anything crosses.', { note: { note: p.anchors.high } })]
       : []),
     ...(p.lean === 'light'
-      ? ['A light voice: what takes weight off is used sparingly, and heavy songs are the easiest way to harm it.']
+      ? [said('A light voice: what takes weight off is used sparingly, and heavy songs are the easiest way to harm it.')]
       : []),
-    ...(p.lean === 'pushes' && p.phase === 0 ? ['For these weeks nothing that adds weight; loud songs wait if they can.'] : []),
-    p.narrow || (p.phase === 0 && p.phases.length > 1) ? `Success in this phase: ${p.phases[0].until}.` : `Success here: ${p.way.success}.`,
+    ...(p.lean === 'pushes' && p.phase === 0 ? [said('For these weeks nothing that adds weight; loud songs wait if they can.')] : []),
+    p.narrow || (p.phase === 0 && p.phases.length > 1)
+      ? said('Success in this phase: {until}.', { until: p.phases[0].until })
+      : said('Success here: {success}.', { success: p.way.success }),
   ];
 }

@@ -1,3 +1,4 @@
+import { said, Said } from '../words/said';
 import { Exercise, Strand } from '../exercise/types';
 import { daysBetween } from './days';
 import { MOST_EFFORT, ruleForSign, Sign, troubling } from './safety';
@@ -40,7 +41,7 @@ export type Step = (typeof STEPS)[number];
 export interface Proposal {
   step: Step;
   /** The figures it rests on, in words. */
-  because: string;
+  because: Said;
 }
 
 /** How an exercise was practised until a day, as every rule sees it. */
@@ -55,16 +56,20 @@ interface Record {
 /** A rule of progress: what it proposes, and why, in words; null where it doesn't apply. */
 interface ProgressRule {
   step: Step;
-  because(record: Record): string | null;
+  because(record: Record): Said | null;
 }
 
 const within = (some: readonly Practised[], today: string, days: number) => some.filter((p) => daysBetween(p.day, today) < days);
 const shareOf = (some: readonly Practised[]): number => some.filter((p) => p.success).length / some.length;
 const dayCount = (some: readonly Practised[]): number => new Set(some.map((p) => p.day)).size;
-const takesInWords = (some: readonly Practised[]): string => {
-  const days = dayCount(some);
-  return `${some.filter((p) => p.success).length} of ${some.length} takes on ${days} ${days === 1 ? 'day' : 'days'}`;
-};
+const takesInWords = (some: readonly Practised[]): Said =>
+  said('{right} of {of} takes on {days, plural, one {# day} other {# days}}', {
+    right: some.filter((p) => p.success).length,
+    of: some.length,
+    days: dayCount(some),
+  });
+
+const NOTHING_YET = said('Nothing measured yet.');
 
 /** The first that applies decides; common practice, no source. */
 const PROGRESS_RULES: readonly ProgressRule[] = [
@@ -81,7 +86,12 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
     because({ all, today }) {
       const signs = within(all, today, SIGN_DAYS).flatMap((p) => p.signs.filter(troubling));
       const often = signs.find((s) => signs.filter((other) => other === s).length >= SIGNS);
-      return often ? `${SIGNS} times within ${SIGN_DAYS} days the same was told: hear it yourself before anything goes on.` : null;
+      return often
+        ? said('{times} times within {days} days the same was told: hear it yourself before anything goes on.', {
+            times: SIGNS,
+            days: SIGN_DAYS,
+          })
+        : null;
     },
   },
   {
@@ -89,7 +99,9 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
     because({ all, today }) {
       const last = all[all.length - 1];
       const away = last ? daysBetween(last.day, today) : 0;
-      return away > AWAY_DAYS ? `Not sung for ${away} days: begin a grade lower, with half the time for two days.` : null;
+      return away > AWAY_DAYS
+        ? said('Not sung for {days} days: begin a grade lower, with half the time for two days.', { days: away })
+        : null;
     },
   },
   {
@@ -99,7 +111,9 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
         const of = judged.filter((p) => p.day === day);
         return of.length >= BAD_TAKES && shareOf(of) < BAD_SHARE;
       });
-      return bad.length >= BAD_DAYS ? `It failed more often than not on ${bad.length} of the last ${OF_DAYS} days.` : null;
+      return bad.length >= BAD_DAYS
+        ? said('It failed more often than not on {bad} of the last {days} days.', { bad: bad.length, days: OF_DAYS })
+        : null;
     },
   },
   {
@@ -108,7 +122,7 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
       const clean = within(all, today, CLEAN_DAYS).every((p) => !p.signs.some(troubling));
       const told = within(judged, today, WITHIN_DAYS).filter((p) => p.effort !== null && p.effort <= MOST_EFFORT);
       const enough = told.length >= LEAST_TAKES && dayCount(told) >= LEAST_DAYS && shareOf(told) >= SHARE;
-      return clean && enough ? `It succeeded in ${takesInWords(told)}, easily. Hear it once yourself.` : null;
+      return clean && enough ? said('It succeeded in {takes}, easily. Hear it once yourself.', { takes: takesInWords(told) }) : null;
     },
   },
   {
@@ -120,7 +134,9 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
       const half = latest.length >> 1;
       const flat = shareOf(latest.slice(half)) - shareOf(latest.slice(0, half)) <= FLAT_SHARE;
       return flat && shareOf(latest) < SHARE
-        ? `Flat for a while (${takesInWords(latest)}): another exercise to the same end, an easier sound, or a week of rest from it.`
+        ? said('Flat for a while ({takes}): another exercise to the same end, an easier sound, or a week of rest from it.', {
+            takes: takesInWords(latest),
+          })
         : null;
     },
   },
@@ -128,10 +144,12 @@ const PROGRESS_RULES: readonly ProgressRule[] = [
     step: 'hold',
     because({ judged, all, today }) {
       const recent = within(judged, today, WITHIN_DAYS);
-      if (recent.length === 0)
-        return all.length ? 'Practised, but nothing of it was heard: let the phone listen.' : 'Nothing measured yet.';
+      if (recent.length === 0) return all.length ? said('Practised, but nothing of it was heard: let the phone listen.') : NOTHING_YET;
       const untold = recent.filter((p) => p.effort === null).length;
-      return `So far ${takesInWords(recent)}; ${LEAST_TAKES} takes on ${LEAST_DAYS} days are wanted, four of five right and easy.${untold ? ` How hard it was is not told for ${untold}.` : ''}`;
+      return said(
+        'So far {takes}; {least} takes on {days} days are wanted, four of five right and easy.{untold, plural, =0 {} other { How hard it was is not told for #.}}',
+        { takes: takesInWords(recent), least: LEAST_TAKES, days: LEAST_DAYS, untold },
+      );
     },
   },
 ];
@@ -144,7 +162,7 @@ export function propose(all: readonly Practised[], today: string): Proposal {
     const says = because(record);
     if (says !== null) return { step, because: says };
   }
-  return { step: 'hold', because: 'Nothing measured yet.' };
+  return { step: 'hold', because: NOTHING_YET };
 }
 
 /** One rung up: the next sound; the same sound at a harder pace; otherwise the next grade. */

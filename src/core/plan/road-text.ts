@@ -1,8 +1,9 @@
+import type { Said } from '../words/said';
 import { isWork } from './types';
 import type { RoadWeek } from './road';
 
-/** A road of weeks in Markdown: what each is for, what comes in and rests, and why. */
-export function roadText(weeks: readonly RoadWeek[], exercise: (id: string) => string): string {
+/** A road of weeks in Markdown, said by `say`: what each is for, what comes in and rests, and why. */
+export function roadText(weeks: readonly RoadWeek[], exercise: (id: string) => string, say: (what: Said) => string): string {
   const lines = ['### The road', '', '| week | from | phase | work | comes in | load | |', '|---|---|---|---|---|---|---|'];
   for (const w of weeks) {
     const work = w.items.filter(isWork).map((it) => exercise(it.exerciseId));
@@ -12,8 +13,8 @@ export function roadText(weeks: readonly RoadWeek[], exercise: (id: string) => s
     );
   }
   const said = weeks.flatMap((w) => [
-    ...w.because.map((why) => `- Week ${w.number}: ${why}`),
-    ...w.days.map((d) => `- ${d.day}: ${d.because}${d.only ? ` (${d.only.map(exercise).join(', ')})` : ''}`),
+    ...w.because.map((why) => `- Week ${w.number}: ${say(why)}`),
+    ...w.days.map((d) => `- ${d.day}: ${say(d.because)}${d.only ? ` (${d.only.map(exercise).join(', ')})` : ''}`),
   ]);
   return [...lines, '', ...said, ''].join('\n');
 }

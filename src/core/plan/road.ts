@@ -1,3 +1,4 @@
+import { said, Said } from '../words/said';
 import type { Planning } from './check';
 import { dayLater } from './days';
 import { fullest, STEP_MINUTES } from './dose';
@@ -13,7 +14,7 @@ export interface RoadDay {
   load: number;
   /** Which exercises are sung; null: those of the week. */
   only: string[] | null;
-  because: string;
+  because: Said;
 }
 
 export interface RoadWeek {
@@ -37,7 +38,7 @@ export interface RoadWeek {
   songs: WeekSongs[];
   days: RoadDay[];
   /** Why it is as it is, in sentences. */
-  because: string[];
+  because: Said[];
 }
 
 /** Every fourth week is lighter (common practice, no source). */
@@ -59,7 +60,7 @@ export interface RoadRequest {
 }
 
 /** What a week does with a song that no date asks for. */
-const A_LINE = 'a line of it, in its key';
+const A_LINE = said('a line of it, in its key') as string;
 
 /**
  * The weeks ahead: each with its phase, aim, items, load and listening, bent to the dates that come. A week changes one work item of the
@@ -110,11 +111,14 @@ export function roadOf({ plan: request, from, weeks, dates, phaseWeeks = {}, son
       because: [
         ...(before && !samePhase
           ? [
-              `If the coach agrees that “${before.phase.name}” is over: ${before.phase.name} ends when ${first.phases[phaseOf[w - 1]].until}.`,
+              said('If the coach agrees that “{phase}” is over: it ends when {until}.', {
+                phase: before.phase.name,
+                until: first.phases[phaseOf[w - 1]].until,
+              }),
             ]
           : []),
         ...bent.because,
-        ...(light ? ['Every fourth week is lighter.'] : []),
+        ...(light ? [said('Every fourth week is lighter.')] : []),
       ],
     });
   }

@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 import { notesInWords } from '../exercise/keys';
 import { FindingName } from '../map/types';
 import { noteName } from '../music/pitch';
@@ -17,8 +18,12 @@ export const PART_WORDS: Record<Part, string> = {
 
 const DAYS = ['1', '2', '3', '4', '5', '6', '7'];
 
-/** A plan in Markdown: what, where, how long, why; the rules that decided; what was left out. */
-export function planText(plan: Plan, names: { exercise: (id: string) => string; finding: (name: FindingName) => string }): string {
+/** A plan in Markdown, said by `say`: what, where, how long, why; the rules that decided; what was left out. */
+export function planText(
+  plan: Plan,
+  names: { exercise: (id: string) => string; finding: (name: FindingName) => string },
+  say: (what: Said) => string,
+): string {
   const dose = fullest(plan.items);
   const phase = plan.phases[plan.phase];
   const works = plan.worksOn.map((f) => names.finding(f).toLowerCase()).join(' and ') || 'keeping the voice in shape';
@@ -29,7 +34,7 @@ export function planText(plan: Plan, names: { exercise: (id: string) => string; 
     '',
     `Phase ${plan.phase + 1} of ${plan.phases.length}, **${phase.name}** (${phase.weeks.join(' to ')} weeks): ${phase.aim} It ends when ${phase.until}.`,
     '',
-    ...plan.notes.map((n) => `- ${n}`),
+    ...plan.notes.map((n) => `- ${say(n)}`),
     '',
     `A set takes ${dose.set} minutes, a full day ${dose.day}.`,
     '',
@@ -37,20 +42,20 @@ export function planText(plan: Plan, names: { exercise: (id: string) => string; 
     '|---|---|---|---|---|---|',
     ...plan.items.map(
       (it) =>
-        `| ${PART_WORDS[it.part]} | ${names.exercise(it.exerciseId)} | ${it.sound} | ${notesInWords(it.keys)} | ${it.minutes} × ${it.timesADay} | ${it.days.map((d) => DAYS[d]).join(' ')} |`,
+        `| ${PART_WORDS[it.part]} | ${names.exercise(it.exerciseId)} | ${it.sound} | ${say(notesInWords(it.keys))} | ${it.minutes} × ${it.timesADay} | ${it.days.map((d) => DAYS[d]).join(' ')} |`,
     ),
     '',
     '### Why',
     '',
     ...plan.items.flatMap((it) => [
-      `**${names.exercise(it.exerciseId)}.** ${it.reason} ${it.advance} *${it.caution}*`,
+      `**${names.exercise(it.exerciseId)}.** ${say(it.reason)} ${say(it.advance)} *${say(it.caution)}*`,
       '',
       `Rules: ${it.rules.map((r) => RULES[r]).join(' ')}`,
       '',
     ]),
     '### Left out',
     '',
-    ...plan.leftOut.map((l) => `- ${names.exercise(l.exerciseId)}: ${l.because}`),
+    ...plan.leftOut.map((l) => `- ${names.exercise(l.exerciseId)}: ${say(l.because)}`),
     '',
   ];
   return lines.join('\n');

@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 import { Anchors } from '../exercise/keys';
 import { Exercise, Material, Strand } from '../exercise/types';
 import { SchoolId } from '../map/schools';
@@ -33,21 +34,21 @@ export interface PlanItem {
   keys: number[];
   sound: string;
   /** Which straws to take, in words; for straw work with an inventory. */
-  straws?: string;
+  straws?: Said;
   tempo: number;
   minutes: number;
   timesADay: number;
   /** Days of the week it is sung on, 0 the first. */
   days: number[];
   /** One sentence a singer can read. */
-  reason: string;
-  caution: string;
+  reason: Said;
+  caution: Said;
   /** The coach's own words between the keys, by turns: "less air". */
   cues?: string[];
   /** What decided on it. */
   rules: RuleId[];
   /** What would make it advance. */
-  advance: string;
+  advance: Said;
 }
 
 export type Grades = Record<Strand, number>;
@@ -104,7 +105,7 @@ export interface Phase {
 /** An exercise that was not chosen, and why. */
 export interface LeftOut {
   exerciseId: string;
-  because: string;
+  because: Said;
   rule: RuleId | null;
 }
 
@@ -125,5 +126,5 @@ export interface Plan {
   items: PlanItem[];
   leftOut: LeftOut[];
   /** What the coach and the singer should know besides, in sentences. */
-  notes: string[];
+  notes: Said[];
 }

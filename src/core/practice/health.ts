@@ -1,4 +1,5 @@
 import type { SafetyRule, Sign, Today } from '../plan/safety';
+import { said, Said } from '../words/said';
 import { dayLater, daysBetween } from '../plan/days';
 import { Entry, isDone } from './types';
 
@@ -23,7 +24,9 @@ const SIGN_TIMES = 3;
 const SIGN_OF_DAYS = 14;
 
 /** What the log of a singer brings on by itself, in words for singer and coach, weightiest first. */
-export type Notice = Pick<SafetyRule, 'id' | 'does' | 'says'>;
+export interface Notice extends Pick<SafetyRule, 'id' | 'does'> {
+  says: Said;
+}
 
 /** On each of the last days with an answer: whether the voice was hoarse, before or after singing. */
 function hoarseDays(entries: readonly Entry[], today: string, days: number): Map<string, boolean> {
@@ -38,7 +41,7 @@ function hoarseDays(entries: readonly Entry[], today: string, days: number): Map
 }
 
 interface NoticeRule extends Omit<Notice, 'says'> {
-  says(log: readonly Entry[], today: string, urgency: Urgency): string | null;
+  says(log: readonly Entry[], today: string, urgency: Urgency): Said | null;
 }
 
 const signed = (log: readonly Entry[], today: string, sign: Sign): number =>
@@ -64,7 +67,7 @@ const NOTICES: readonly NoticeRule[] = [
       if (!professional && !(daysToShow !== null && daysToShow <= SHOW_SOON_DAYS)) return null;
       const told = hoarseDays(log, today, URGENT_DAYS);
       return told.size >= LEAST_TOLD && [...told.values()].every(Boolean)
-        ? 'Hoarse for a week, with the voice needed soon: let a doctor look at the larynx now, before it is sung on.'
+        ? said('Hoarse for a week, with the voice needed soon: let a doctor look at the larynx now, before it is sung on.')
         : null;
     },
   },
@@ -77,14 +80,19 @@ const NOTICES: readonly NoticeRule[] = [
       const first = [...three.keys()].sort()[0];
       const long = three.size >= LEAST_TOLD && first <= dayLater(today, -NO_CLEAR_DAYS + 2) && [...three.values()].every(Boolean);
       if (two < HOARSE_DAYS && !long) return null;
-      return `Hoarse ${long ? 'for three weeks without a clear day' : `on ${two} of ${HOARSE_OF_DAYS} days`}: a doctor should look at the larynx, at four weeks at the latest.`;
+      return long
+        ? said('Hoarse for three weeks without a clear day: a doctor should look at the larynx, at four weeks at the latest.')
+        : said('Hoarse on {days} of {of} days: a doctor should look at the larynx, at four weeks at the latest.', {
+            days: two,
+            of: HOARSE_OF_DAYS,
+          });
     },
   },
   {
     id: 'pain-again',
     does: 'see-doctor',
     says: (log, today) =>
-      painDays(log, today) >= 2 ? 'It has hurt on two days within two weeks: a doctor should look before singing goes on.' : null,
+      painDays(log, today) >= 2 ? said('It has hurt on two days within two weeks: a doctor should look before singing goes on.') : null,
   },
   {
     id: 'hoarse-after-often',
@@ -92,7 +100,7 @@ const NOTICES: readonly NoticeRule[] = [
     says(log, today) {
       const times = signed(log, today, 'hoarse');
       return times >= SIGN_TIMES
-        ? `Hoarse after singing on ${times} days within two weeks: no range work until the coach has heard the voice.`
+        ? said('Hoarse after singing on {times} days within two weeks: no range work until the coach has heard the voice.', { times })
         : null;
     },
   },

@@ -1,4 +1,4 @@
-import { noteName, noteWithCents } from '../music/pitch';
+import { inCents, said, Said } from '../words/said';
 import { dayLater, daysBetween } from '../plan/days';
 import { ruleForSign, ruleForToday, SafetyRule } from '../plan/safety';
 import { mean } from '../signal/stats';
@@ -26,7 +26,7 @@ export interface Readiness {
   gone: SafetyRule | null;
   stands: Stands[];
   /** Why, in sentences. */
-  because: string[];
+  because: Said[];
 }
 
 /** Good days that a check can be compared with, from so many days back, of the same soft note. */
@@ -115,21 +115,28 @@ export function isWarm(check: Check, log: readonly Entry[], day: string): boolea
   return days < LEAST_DAYS ? null : stands.every((s) => s.worse < ALSO_WORSE);
 }
 
-const db = (value: number) => `${Math.round(value)} dB`;
-const seconds = (value: number) => `${value.toFixed(2)} s`;
-const times = (value: number) => (Math.round(value * 10) / 10).toString();
+const tenth = (value: number) => Math.round(value * 10) / 10;
 
-const SENTENCES: Record<CheckedId, (s: Stands, marker: string) => string> = {
-  speaks: ({ value, usual }) => `You speak lower than usual: ${noteWithCents(value)}, on good days ${noteWithCents(usual)}.`,
-  late: ({ value, usual }, marker) => `The soft ${marker} begins ${seconds(value)} late; on good days ${seconds(usual)}.`,
-  airy: ({ value, usual }, marker) => `The soft ${marker} is airier than usual, by ${db(usual - value)}.`,
+const SENTENCES: Record<CheckedId, (s: Stands, marker: { note: number }) => Said> = {
+  speaks: ({ value, usual }) =>
+    said('You speak lower than usual: {value}, on good days {usual}.', { value: inCents(value), usual: inCents(usual) }),
+  late: ({ value, usual }, marker) =>
+    said('The soft {marker} begins {value, number, ::.00} s late; on good days {usual, number, ::.00} s.', { marker, value, usual }),
+  airy: ({ value, usual }, marker) =>
+    said('The soft {marker} is airier than usual, by {by} dB.', { marker, by: Math.round(usual - value) }),
   unsteady: ({ value, usual }, marker) =>
-    `The soft ${marker} is less steady: ${Math.round(value)} cents, on good days ${Math.round(usual)}.`,
-  loud: ({ value, usual }, marker) => `The soft ${marker} only came ${db(value - usual)} louder than usual.`,
-  breaks: ({ value, usual }) => `The siren broke ${times(value)} times; on good days ${times(usual)}.`,
-  top: ({ value, usual }) => `The soft siren ended at ${noteWithCents(value)}; on good days at ${noteWithCents(usual)}.`,
+    said('The soft {marker} is less steady: {value} cents, on good days {usual}.', {
+      marker,
+      value: Math.round(value),
+      usual: Math.round(usual),
+    }),
+  loud: ({ value, usual }, marker) =>
+    said('The soft {marker} only came {by} dB louder than usual.', { marker, by: Math.round(value - usual) }),
+  breaks: ({ value, usual }) => said('The siren broke {value} times; on good days {usual}.', { value: tenth(value), usual: tenth(usual) }),
+  top: ({ value, usual }) =>
+    said('The soft siren ended at {value}; on good days at {usual}.', { value: inCents(value), usual: inCents(usual) }),
 };
-const sentence = (s: Stands, markerMidi: number): string => SENTENCES[s.id](s, noteName(markerMidi));
+const sentence = (s: Stands, markerMidi: number): Said => SENTENCES[s.id](s, { note: markerMidi });
 
 /** One day of a voice's checks, as it is followed over weeks. */
 export interface CheckedDay extends Pick<Readiness, 'lowerSt' | 'because' | 'days'> {

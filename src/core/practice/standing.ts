@@ -1,4 +1,5 @@
 import { MOST_EFFORT, ruleForSign, ruleForToday, SafetyRule } from '../plan/safety';
+import { said, Said } from '../words/said';
 import { readinessOf } from './readiness';
 import { Entry, isBefore, isCheck, isDone } from './types';
 
@@ -9,7 +10,7 @@ export interface Standing {
   /** Exercises that are left for today: why. */
   left: ReadonlyMap<string, SafetyRule>;
   /** Fewer rounds, and the ends of the voice left alone: why. */
-  lighter: string | null;
+  lighter: Said | null;
   /** Whether the questions before practice were answered. */
   asked: boolean;
 }
@@ -23,7 +24,7 @@ const MOST_STOPPED = 2;
  */
 export function standing(entries: readonly Entry[], day: string): Standing {
   let stopped: SafetyRule | null = null;
-  let lighter: string | null = null;
+  let lighter: Said | null = null;
   let asked = false;
   const left = new Map<string, SafetyRule>();
   const stop = (rule: SafetyRule) => (stopped ??= rule);
@@ -39,7 +40,7 @@ export function standing(entries: readonly Entry[], day: string): Standing {
       const rule = ruleForToday(e.what);
       if (rule?.does === 'rest-today') stop(rule);
       else if (rule) lighter ??= rule.says;
-      else if (e.what.tired) lighter ??= 'Tired today: one round is enough, and softer than usual.';
+      else if (e.what.tired) lighter ??= said('Tired today: one round is enough, and softer than usual.');
       continue;
     }
     if (!isDone(e)) continue;

@@ -4,6 +4,7 @@ import type { DayBent } from '../plan/dates';
 import { STEP_MINUTES } from '../plan/dose';
 import { ruleForToday, Today } from '../plan/safety';
 import { forToday, lowered } from '../plan/today';
+import { said, Said, texts } from '../words/said';
 import type { PlanItem } from '../plan/types';
 import { isBelt } from './belt';
 import type { OtherSinging } from './elsewhere';
@@ -26,7 +27,7 @@ export interface OfDay {
 export interface WorkOfDay<T> {
   items: T[];
   share: number;
-  because: string[];
+  because: Said[];
 }
 
 /**
@@ -55,11 +56,23 @@ export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
     items: left,
     share,
     because: [
-      ...(!unwell && returning < 1 ? [`On the way back: ${Math.round(returning * 100)} % of the usual minutes today, and softer.`] : []),
+      ...(!unwell && returning < 1
+        ? [said('On the way back: {percent} % of the usual minutes today, and softer.', { percent: Math.round(returning * 100) })]
+        : []),
       ...(bent ? [bent.because] : []),
       ...(elsewhere ? [elsewhere.because] : []),
-      ...(asked.length < spared.length ? ['The week’s belting is done: what carries chest high rests until there is room again.'] : []),
-      ...(lowerSt > 0 ? [`Today ${lowerWords(lowerSt)}, and ${Math.round(share * 100)} % of the minutes.`, ...readiness!.because] : []),
+      ...(asked.length < spared.length
+        ? [said('The week’s belting is done: what carries chest high rests until there is room again.')]
+        : []),
+      ...(lowerSt > 0
+        ? [
+            said('Today what reaches above the change is {by} lower, and {percent} % of the minutes.', {
+              by: LOWER_BY[lowerSt],
+              percent: Math.round(share * 100),
+            }),
+            ...readiness!.because,
+          ]
+        : []),
     ],
   };
 }
@@ -67,14 +80,13 @@ export function workOfDay<T extends PlanItem & { exercise: Exercise }>(
 /** What is sung when a voice is spared: no test, no weight, no range. */
 const isLight = ({ role, weight, strand }: Exercise) => role !== 'test' && weight <= 0 && (strand !== 'range' || weight < 0);
 
-const BY_WORDS = ['', 'a semitone', 'a tone', 'a tone and a half'];
-/** How much lower a day is sung, in words: semitones, 1 to 3. */
-export const lowerWords = (lowerSt: number): string => `what reaches above the change is ${BY_WORDS[lowerSt]} lower`;
+/** How much lower a day is sung, by semitones, 0 to 3. */
+export const LOWER_BY = texts(['', 'a semitone', 'a tone', 'a tone and a half']);
 
 /** Why no song is sung on a day; null where songs may be. */
-export function songsRest({ today, returning, bent, elsewhere }: Pick<OfDay, 'today' | 'returning' | 'bent' | 'elsewhere'>): string | null {
-  if (ruleForToday(today)) return 'No songs today: they ask more of a voice than exercises do.';
-  if (returning < 1) return 'No songs on the way back: exercises first.';
-  if (elsewhere?.light) return 'No songs today: the voice has worked enough.';
-  return bent?.set ? 'No songs beside what the day asks for.' : null;
+export function songsRest({ today, returning, bent, elsewhere }: Pick<OfDay, 'today' | 'returning' | 'bent' | 'elsewhere'>): Said | null {
+  if (ruleForToday(today)) return said('No songs today: they ask more of a voice than exercises do.');
+  if (returning < 1) return said('No songs on the way back: exercises first.');
+  if (elsewhere?.light) return said('No songs today: the voice has worked enough.');
+  return bent?.set ? said('No songs beside what the day asks for.') : null;
 }

@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 import { keysFor, octaveFor, SongKey } from './keys';
 import type { Song } from './types';
 import type { SongVoice } from './voice';
@@ -8,11 +9,11 @@ export interface Fit {
   semitones: number;
   key: string;
   /** How it lies to the original. */
-  says: string;
+  says: Said;
   level: SongKey['level'];
   /** False: no key does. */
   fits: boolean;
-  because: string;
+  because: Said;
 }
 
 /** The best key of a song for a voice. */

@@ -44,6 +44,9 @@ export interface SongKey {
   cost: number;
 }
 
+/** The key a song is sung in, moved by semitones, to be said. */
+export const saidKey = ({ fifths }: Pick<Song, 'fifths'>, semitones: number) => ({ key: 7 * fifths + semitones });
+
 /** The major key of a signature moved by semitones, spelled the usual way: keyNameOf(-1, 2) is G. */
 export const keyNameOf = (fifths: number, semitones: number): string => tonicName(7 * fifths + semitones);
 

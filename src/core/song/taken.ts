@@ -1,10 +1,11 @@
+import { said, Said } from '../words/said';
 import type { Verdict } from '../judge/types';
-import { noteName } from '../music/pitch';
 import { BarOutcome, KeptOutcome, IN_TUNE_CENTS } from './outcome';
 import type { Phrase } from './phrases';
 import type { Song } from './types';
 import type { SongVoice } from './voice';
 import { vowelOf } from './vowel';
+import { breakInWords } from './words';
 import { namesFlats } from './written';
 import type { Way } from './ways';
 
@@ -51,7 +52,7 @@ export function registerIn(song: Song, heard: KeptOutcome, { first, last }: Pick
 export interface Taken {
   verdict: Verdict;
   /** One sentence. */
-  because: string;
+  because: Said;
 }
 
 /** Ways that are sung in head. How tall the space is, and how airy, isn't heard. */
@@ -75,7 +76,7 @@ export function takenAs(
   );
   if (!high) return null;
   const flats = namesFlats(song, heard.semitones);
-  const over = noteName(change.up, flats);
+  const over = { over: { note: change.up, flats } };
   const register = registerIn(song, heard, phrase, voice);
   const broke = heard.bars.find(
     ({ bar, broke: b }) => bar >= phrase.firstBar && bar <= phrase.lastBar && (b?.name === 'leapt' || b?.name === 'changed-at-once'),
@@ -83,17 +84,18 @@ export function takenAs(
   if (way === 'mix' && broke)
     return {
       verdict: 'not yet',
-      because: `the voice ${broke.name === 'leapt' ? 'leapt' : 'changed its colour at once'} at ${noteName(broke.midi, flats)}`,
+      because: breakInWords(broke, flats),
     };
-  if (register === 'not told') return { verdict: 'not told', because: `what it did over ${over} could not be told from its colour` };
+  if (register === 'not told')
+    return { verdict: 'not told', because: said('what it did over {over} could not be told from its colour', over) };
   if (way === 'chest')
     return register === 'carried'
-      ? { verdict: 'yes', because: `chest went on over ${over}` }
-      : { verdict: 'not yet', because: `it handed over to head at ${over}` };
-  if (register === 'carried') return { verdict: 'not yet', because: `chest was carried over ${over}` };
+      ? { verdict: 'yes', because: said('chest went on over {over}', over) }
+      : { verdict: 'not yet', because: said('it handed over to head at {over}', over) };
+  if (register === 'carried') return { verdict: 'not yet', because: said('chest was carried over {over}', over) };
   return {
     verdict: 'yes',
-    because: IN_HEAD.includes(way) ? `in head over ${over}` : `handed over at ${over} without a leap`,
+    because: IN_HEAD.includes(way) ? said('in head over {over}', over) : said('handed over at {over} without a leap', over),
   };
 }
 

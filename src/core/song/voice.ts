@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 import type { CrossingName, FindingName, VoiceMap, VowelCrossing } from '../map/types';
 import { zoneOf } from '../map/zone';
 import { anchorsOf, leaning, Lean, NARROW_ST } from '../plan/voice';
@@ -32,7 +33,7 @@ export interface SongVoice {
   changes: SongChange[];
   findings: Partial<Record<FindingName, { midi: number; confidence: number; takeIds: string[] }>>;
   lean: Lean;
-  insecure: { midi: number; because: string }[];
+  insecure: { midi: number; because: Said }[];
   speaking: number;
   /** Only the comfortable band is sung: a changing, very young or narrow voice. */
   bandOnly: boolean;

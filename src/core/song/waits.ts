@@ -1,3 +1,4 @@
+import { said, Said } from '../words/said';
 import type { SongKey } from './keys';
 
 /** What a singer's road says of songs now. */
@@ -18,11 +19,15 @@ const NEAR_SHOW_DAYS = 42;
  *
  * @param key the song in the key it would be sung in; null: only its title is known
  */
-export function waits(title: string, key: Pick<SongKey, 'level'> | null, sungBefore: boolean, { phase, show }: SongsNow): string | null {
+export function waits(title: string, key: Pick<SongKey, 'level'> | null, sungBefore: boolean, { phase, show }: SongsNow): Said | null {
   if (show?.songs.includes(title)) return null;
   if (show && show.days <= NEAR_SHOW_DAYS && !sungBefore)
-    return `Let it wait: ${show.days === 0 ? 'today is sung in public' : `${show.days} day${show.days === 1 ? '' : 's'} to what is sung in public`}, and nothing new begins before.`;
+    return show.days === 0
+      ? said('Let it wait: today is sung in public, and nothing new begins before.')
+      : said('Let it wait: {days, plural, one {# day} other {# days}} to what is sung in public, and nothing new begins before.', {
+          days: show.days,
+        });
   if (phase && phase.carryShare < LITTLE && key?.level === 'risky')
-    return `Let it wait: in “${phase.name}” what is risky in songs is drilled in phrases, not sung through.`;
+    return said('Let it wait: in “{phase}” what is risky in songs is drilled in phrases, not sung through.', { phase: phase.name });
   return null;
 }

@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said } from '../words/said';
 import type { PhraseRisk } from './risks';
 import type { Song } from './types';
 import { isLocked, SongVoice } from './voice';
@@ -19,7 +19,7 @@ export interface WayOption {
   sounds: string;
   fit: Fit;
   /** What the map says of it. */
-  says: string;
+  says: Said;
   /** How much of it, and how. */
   dose: string;
   caution: string;
@@ -82,40 +82,47 @@ export function waysFor(song: Song, phrase: Pick<PhraseRisk, 'first' | 'last'>, 
   const change = chestEnds(voice);
   if (!change) return [];
   const top = topOf(song, phrase, semitones);
-  const over = top - change.up;
-  const named = (midi: number) => noteName(midi, namesFlats(song, semitones));
-  const at = named(change.up);
+  const overSt = top - change.up;
+  const named = (midi: number) => ({ note: midi, flats: namesFlats(song, semitones) });
+  const over = { over: Math.round(top - change.up), at: named(change.up) };
   const beyond = top > voice.high;
-  const says = (way: Way): [Fit, string] => {
-    if (beyond) return ['no', `its top, ${named(top)}, is over what may be sung, ${named(voice.high)}`];
+  const says = (way: Way): [Fit, Said] => {
+    if (beyond) return ['no', said('its top, {top}, is over what may be sung, {high}', { top: named(top), high: named(voice.high) })];
     if (way === 'chest') {
-      if ('no-chest' in voice.findings) return ['no', 'this voice has no chest to carry'];
+      if ('no-chest' in voice.findings) return ['no', said('this voice has no chest to carry')];
       if (isLocked(voice))
-        return over > 0
-          ? ['no', `this voice already carries heavy chest over ${at}`]
-          : ['with care', `under the change, but this voice locks there`];
-      if (over <= CHEST_OVER_ST)
+        return overSt > 0
+          ? ['no', said('this voice already carries heavy chest over {at}', over)]
+          : ['with care', said('under the change, but this voice locks there')];
+      if (overSt <= CHEST_OVER_ST)
         return [
           'good',
-          over <= 0 ? `its top lies under the change at ${at}` : `its top is ${over.toFixed(0)} semitones over the change at ${at}`,
+          overSt <= 0
+            ? said('its top lies under the change at {at}', over)
+            : said('its top is {over} semitones over the change at {at}', over),
         ];
-      return over <= CHEST_CARE_ST
-        ? ['with care', `${over.toFixed(0)} semitones over the change at ${at} is high for chest`]
-        : ['no', `${over.toFixed(0)} semitones over the change at ${at} is too high for chest`];
+      return overSt <= CHEST_CARE_ST
+        ? ['with care', said('{over} semitones over the change at {at} is high for chest', over)]
+        : ['no', said('{over} semitones over the change at {at} is too high for chest', over)];
     }
-    if (over <= 0 && way !== 'mix') return ['with care', `its top lies under the change at ${at}: head that low is soft`];
+    if (overSt <= 0 && way !== 'mix') return ['with care', said('its top lies under the change at {at}: head that low is soft', over)];
     if (way === 'mix') {
-      if (voice.bandOnly) return ['with care', 'only as far as it is comfortable'];
-      if (change.name === 'blended') return ['good', 'this voice hands over smoothly there'];
-      if (change.name === 'expected') return ['with care', 'how this voice crosses was not heard yet'];
-      return ['with care', `this voice ${change.name === 'flip' ? 'flips' : 'toggles'} at ${at}: this is what its exercises work on`];
+      if (voice.bandOnly) return ['with care', said('only as far as it is comfortable')];
+      if (change.name === 'blended') return ['good', said('this voice hands over smoothly there')];
+      if (change.name === 'expected') return ['with care', said('how this voice crosses was not heard yet')];
+      return [
+        'with care',
+        change.name === 'flip'
+          ? said('this voice flips at {at}: this is what its exercises work on', over)
+          : said('this voice toggles at {at}: this is what its exercises work on', over),
+      ];
     }
-    if ('weak-first-head' in voice.findings && over <= CHEST_CARE_ST)
+    if ('weak-first-head' in voice.findings && overSt <= CHEST_CARE_ST)
       return way === 'falsetto'
-        ? ['good', 'its first head notes are breathy as yet: here that is the sound']
-        : ['with care', 'its first head notes are weak as yet'];
-    if (way === 'falsetto') return ['with care', `its top is ${over.toFixed(0)} semitones over the change`];
-    return ['good', `its top is ${over.toFixed(0)} semitones over the change at ${at}`];
+        ? ['good', said('its first head notes are breathy as yet: here that is the sound')]
+        : ['with care', said('its first head notes are weak as yet')];
+    if (way === 'falsetto') return ['with care', said('its top is {over} semitones over the change', over)];
+    return ['good', said('its top is {over} semitones over the change at {at}', over)];
   };
   return WAYS.map((way): WayOption => {
     const [fit, text] = says(way);

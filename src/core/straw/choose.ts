@@ -1,12 +1,13 @@
+import { said, Said, texts } from '../words/said';
 import { backPressure, CM_H2O_PA, Straw } from './flow';
 
 /** Straws that are easily had (common practice, no source): the middle of what is sold under each name. */
-export const KINDS = [
+export const KINDS = texts([
   { id: 'wide', name: 'Wide straw', diameterMm: 9, lengthMm: 200 },
   { id: 'drinking', name: 'Drinking straw', diameterMm: 5.5, lengthMm: 200 },
   { id: 'cocktail', name: 'Cocktail straw', diameterMm: 3.5, lengthMm: 130 },
   { id: 'stirrer', name: 'Stirrer', diameterMm: 2.5, lengthMm: 130 },
-] as const satisfies readonly (Straw & { id: string; name: string })[];
+]) satisfies readonly (Straw & { id: string; name: string })[];
 
 /** Straws held together, and how deep their ends stand in water. */
 export interface StrawSet {
@@ -27,18 +28,18 @@ export const COMFORT = { low: 0.5 * CM_H2O_PA, high: 6 * CM_H2O_PA };
 export const MOST_SIDE_BY_SIDE = 3;
 
 /** A straw in words: by its name where it is one that is easily had. */
-export function strawName({ diameterMm, lengthMm }: Straw): string {
+export function strawName({ diameterMm, lengthMm }: Straw): Said {
   const kind = KINDS.find((k) => k.diameterMm === diameterMm && k.lengthMm === lengthMm);
-  return `${kind ? `${kind.name}, ` : ''}${diameterMm} mm × ${lengthMm / 10} cm`;
+  const of = { mm: diameterMm, cm: lengthMm / 10 };
+  return kind ? said('{kind}, {mm} mm × {cm} cm', { kind: kind.name, ...of }) : said('{mm} mm × {cm} cm', of);
 }
 
 /** A set of like straws in words. */
-export const setName = ({ straws, depthCm }: StrawSet): string =>
-  [
-    ...(straws.length > 1 ? [`${straws.length} side by side`] : []),
-    strawName(straws[0]),
-    ...(depthCm > 0 ? [`${depthCm} cm under water`] : []),
-  ].join(': ');
+export function setName({ straws, depthCm }: StrawSet): Said {
+  const of = { n: straws.length, straw: strawName(straws[0]), depth: depthCm };
+  if (straws.length === 1) return depthCm > 0 ? said('{straw}: {depth} cm under water', of) : of.straw;
+  return depthCm > 0 ? said('{n} side by side: {straw}: {depth} cm under water', of) : said('{n} side by side: {straw}', of);
+}
 
 export type Feel = 'little to feel' | 'comfortable' | 'fights back';
 
@@ -50,12 +51,13 @@ export function feelOf(set: StrawSet, flow = USUAL_FLOW): Feel {
 }
 
 /** What to do when a set fights back: one more of the narrowest beside it, or, with the hand full, no water, or a wider one. */
-export function easier({ straws, depthCm }: StrawSet): { set: StrawSet; how: string } | null {
+export function easier({ straws, depthCm }: StrawSet): { set: StrawSet; how: Said } | null {
   const narrowest = straws.reduce((a, b) => (b.diameterMm < a.diameterMm ? b : a));
-  if (straws.length < MOST_SIDE_BY_SIDE) return { set: { straws: [...straws, narrowest], depthCm }, how: 'Hold one more straw beside it.' };
-  if (depthCm > 0) return { set: { straws, depthCm: 0 }, how: 'Take it out of the water.' };
+  if (straws.length < MOST_SIDE_BY_SIDE)
+    return { set: { straws: [...straws, narrowest], depthCm }, how: said('Hold one more straw beside it.') };
+  if (depthCm > 0) return { set: { straws, depthCm: 0 }, how: said('Take it out of the water.') };
   const wider = [...KINDS].sort((a, b) => a.diameterMm - b.diameterMm).find((k) => k.diameterMm > narrowest.diameterMm);
-  return wider ? { set: { straws: [wider], depthCm: 0 }, how: `Change to a ${wider.name.toLowerCase()}.` } : null;
+  return wider ? { set: { straws: [wider], depthCm: 0 }, how: said('Change to a wider one: {straw}.', { straw: wider.name }) } : null;
 }
 
 /**

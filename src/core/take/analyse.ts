@@ -1,3 +1,4 @@
+import { said, Said } from '../words/said';
 import { ENGINE } from '../engine';
 import { median, quantile } from '../signal/stats';
 import { trackVoice } from '../voice/track';
@@ -147,12 +148,12 @@ function withCrossOvers(legs: Leg[], contour: Contour, { score, turnMidi }: Timb
 }
 
 /** What a take is that no voice made, in plain words with what to do; null where it may be one. Its pitch is still drawn. */
-function notVoice(track: VoiceTrack, contour: Contour, task: Task, snrDb: number): string | null {
+function notVoice(track: VoiceTrack, contour: Contour, task: Task, snrDb: number): Said | null {
   // One note may be asked for, and held very still.
   if (task !== 'sustain' && machineShare(contour) > NEARLY_ALL)
-    return 'Only one pitch was heard, stiller than any voice: switch the drone or metronome off and sing.';
+    return said('Only one pitch was heard, stiller than any voice: switch the drone or metronome off and sing.');
   return snrDb >= QUIET_ENOUGH_DB && whistleShare(track, contour) > NEARLY_ALL
-    ? 'Only pure tones were heard, a whistle or a machine’s beeps: sing instead.'
+    ? said('Only pure tones were heard, a whistle or a machine’s beeps: sing instead.')
     : null;
 }
 
@@ -167,29 +168,29 @@ function judge(track: VoiceTrack, contour: Contour, struckShare: number): Qualit
       sinceSung = 0;
     } else if (track.f0[i] === 0 && ++sinceSung > framesIn(0.15)) quiet.push(track.levelDb[i]);
   }
-  const reasons: string[] = [];
+  const reasons: Said[] = [];
   const sungS = sung.length * HOP_S;
   const loud = quantile(track.levelDb, 0.98);
   let usable = true;
   if (loud < -62) {
     usable = false;
-    reasons.push('The recording is silent: check that the right microphone is chosen and not muted.');
+    reasons.push(said('The recording is silent: check that the right microphone is chosen and not muted.'));
   } else if (struckShare > MAX_STRUCK_SHARE) {
     usable = false;
-    reasons.push('Only an instrument was heard: start singing after the reference note.');
+    reasons.push(said('Only an instrument was heard: start singing after the reference note.'));
   } else if (sungS < MIN_SUNG_S) {
     usable = false;
-    reasons.push('No singing was found: come closer to the microphone and record again.');
+    reasons.push(said('No singing was found: come closer to the microphone and record again.'));
   }
   const room = quiet.length > framesIn(0.1) ? median(quiet) : track.floorDb;
   const snrDb = sung.length ? Math.round((quantile(sung, 0.7) - room) * 10) / 10 : 0;
   const clipped = track.clippedShare > 0.0005;
   if (usable && snrDb < LEAST_SNR_DB) {
     usable = false;
-    reasons.push('Nothing stands out of the room’s own noise: come closer to the microphone, turn fans off and record again.');
+    reasons.push(said('Nothing stands out of the room’s own noise: come closer to the microphone, turn fans off and record again.'));
   }
-  if (usable && clipped) reasons.push('Parts are clipped: turn the input down a little or step back.');
-  if (usable && snrDb < 15) reasons.push('The room is loud next to the voice: soft notes and the change may be missed.');
+  if (usable && clipped) reasons.push(said('Parts are clipped: turn the input down a little or step back.'));
+  if (usable && snrDb < 15) reasons.push(said('The room is loud next to the voice: soft notes and the change may be missed.'));
   return { clipped, snrDb, usable, reasons };
 }
 

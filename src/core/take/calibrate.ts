@@ -1,4 +1,4 @@
-import { noteName } from '../music/pitch';
+import { said, Said, texts } from '../words/said';
 import { median } from '../signal/stats';
 import { VoiceTrack } from '../voice/types';
 import { contourOf } from './contour';
@@ -17,7 +17,7 @@ const SPAN = 2.5;
 const RIDGE = 0.25;
 
 /** A singer's own timbre axis, or why there is none. */
-export type Calibration = { axis: TimbreAxis } | { reason: string };
+export type Calibration = { axis: TimbreAxis } | { reason: Said };
 
 /**
  * A singer's own axis from chest to head: the same note in four colours, each a track of one held vowel. Vowel, room and
@@ -27,11 +27,17 @@ export type Calibration = { axis: TimbreAxis } | { reason: string };
 export function calibrate(takes: Record<Colour, VoiceTrack>): Calibration {
   const colours = COLOURS.map((colour) => ({ colour, ...frames(takes[colour]) }));
   const short = colours.find((c) => c.parts.length < FEWEST_FRAMES);
-  if (short) return { reason: `The note in ${words(short.colour)} is too short: hold it for a second or more.` };
+  if (short)
+    return { reason: said('The note in {colour} is too short: hold it for a second or more.', { colour: COLOUR_NAMES[short.colour] }) };
   const pitches = colours.map((c) => c.midi);
   if (Math.max(...pitches) - Math.min(...pitches) > SAME_NOTE_ST)
     return {
-      reason: `The four are not on one note (${colours.map((c) => `${words(c.colour)} ${noteName(c.midi)}`).join(', ')}): sing all on the same.`,
+      reason: said('The four are not on one note ({sung}): sing all on the same.', {
+        sung: {
+          all: colours.map((c) => said('{colour} {note}', { colour: COLOUR_NAMES[c.colour], note: { note: c.midi } })),
+          as: 'comma',
+        },
+      }),
     };
   const means = colours.map((c) => mean(c.parts));
   const [a, b, d] = within(
@@ -45,13 +51,18 @@ export function calibrate(takes: Record<Colour, VoiceTrack>): Calibration {
   const axis = { slope: Math.max(0, (d * ds - b * df) / determinant), first: Math.max(0, (a * df - b * ds) / determinant) };
   const apart = axis.slope * ds + axis.first * df;
   const scatter = Math.sqrt(a * axis.slope ** 2 + 2 * b * axis.slope * axis.first + d * axis.first ** 2);
-  if (!(apart / scatter > LEAST_APART)) return { reason: 'Chest and head sound too alike here: make both more extreme.' };
+  if (!(apart / scatter > LEAST_APART)) return { reason: said('Chest and head sound too alike here: make both more extreme.') };
   const along = means.map(([s, f]) => (axis.slope * (s - means[0][0]) + axis.first * (f - means[0][1])) / apart);
-  if (along[1] > along[2] + 0.1) return { reason: 'The chest blend came out headier than the head blend: sing the two again.' };
+  if (along[1] > along[2] + 0.1) return { reason: said('The chest blend came out headier than the head blend: sing the two again.') };
   return { axis: { slope: (axis.slope * SPAN) / apart, first: (axis.first * SPAN) / apart, apart: apart / scatter } };
 }
 
-const words = (colour: Colour) => colour.replace('-', ' ');
+const COLOUR_NAMES: Record<Colour, string> = texts({
+  chest: 'chest',
+  'chest-blend': 'chest blend',
+  'head-blend': 'head blend',
+  head: 'head',
+});
 
 type Pair = [slope: number, first: number];
 

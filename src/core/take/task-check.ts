@@ -1,4 +1,4 @@
-import { tonicName } from '../music/scale';
+import { said, Said } from '../words/said';
 import { median } from '../signal/stats';
 import { HOP_S } from '../voice/types';
 import { Contour, framesIn } from './contour';
@@ -23,29 +23,35 @@ export function taskMisfit(
   notes: SungNote[],
   pattern: PatternSung | null,
   asked: Asked | null,
-): string[] {
+): Said[] {
   const held = heldShare(contour);
   if (task === 'siren' && !isSlid(contour, legs))
     return [
       held > MOSTLY_HELD
-        ? 'This sounds like separate notes, not one slide: sing a siren, or change the task.'
-        : 'No slide of a fifth or more was heard: go further up and down.',
+        ? said('This sounds like separate notes, not one slide: sing a siren, or change the task.')
+        : said('No slide of a fifth or more was heard: go further up and down.'),
     ];
-  if (task === 'scale' && held < HARDLY_HELD) return ['This sounds like a slide, not a scale: sing separate notes, or change the task.'];
+  if (task === 'scale' && held < HARDLY_HELD)
+    return [said('This sounds like a slide, not a scale: sing separate notes, or change the task.')];
   if (task === 'sustain' && notes.length > 1) {
     const pitches = notes.map((n) => n.midi + n.cents / 100);
     if (Math.max(...pitches) - Math.min(...pitches) > ONE_NOTE_ST && held < MOSTLY_HELD)
-      return ['This moves about: hold one note, or change the task.'];
+      return [said('This moves about: hold one note, or change the task.')];
   }
   if (task !== 'scale' || !asked) return [];
-  if (asked.degrees && !pattern) return ['The notes don’t follow the pattern asked for: sing it again, or change the pattern.'];
+  if (asked.degrees && !pattern) return [said('The notes don’t follow the pattern asked for: sing it again, or change the pattern.')];
   const first = pattern?.keys[0];
   if (first && asked.tonicMidi !== undefined && first.tonicMidi !== asked.tonicMidi) {
     const octaves = Math.abs(first.tonicMidi - asked.tonicMidi) % 12 === 0;
     return [
       octaves
-        ? `Sung an octave ${first.tonicMidi < asked.tonicMidi ? 'lower' : 'higher'} than asked: that is fine for another voice type.`
-        : `Sung in ${tonicName(first.tonicMidi)}, asked for in ${tonicName(asked.tonicMidi)}: give the key again, or take this one.`,
+        ? first.tonicMidi < asked.tonicMidi
+          ? said('Sung an octave lower than asked: that is fine for another voice type.')
+          : said('Sung an octave higher than asked: that is fine for another voice type.')
+        : said('Sung in {sung}, asked for in {asked}: give the key again, or take this one.', {
+            sung: { key: first.tonicMidi },
+            asked: { key: asked.tonicMidi },
+          }),
     ];
   }
   return [];

@@ -1,3 +1,4 @@
+import type { Said } from '../words/said';
 /** What the singer was asked to do in a take. */
 export const TASKS = ['siren', 'scale', 'sustain', 'speech', 'free'] as const;
 export type Task = (typeof TASKS)[number];
@@ -22,7 +23,7 @@ export interface Quality {
   /** False when nothing may be concluded from the take. */
   usable: boolean;
   /** In plain words: what is wrong with the take and what to do. */
-  reasons: string[];
+  reasons: Said[];
 }
 
 export interface Vibrato {

@@ -2,6 +2,7 @@
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
 import { Form } from '../kit/Form';
+import { useLanguage } from '../language/language';
 
 /** The one form of the door: fields, a button, and what went wrong. `send` gets what was written in; `onSent` follows once the server said yes. */
 export function DoorForm<T>({
@@ -51,14 +52,17 @@ export function DoorField({ label, hint, ...input }: { label: string; hint?: str
 }
 
 /** Where a new password is chosen. */
-export const NewPasswordField = ({ label = 'Password' }: { label?: string }) => (
-  <DoorField
-    label={label}
-    name="password"
-    type="password"
-    autoComplete="new-password"
-    minLength={12}
-    maxLength={128}
-    hint="At least 12 characters. Three or four words do well."
-  />
-);
+export const NewPasswordField = ({ label }: { label?: string }) => {
+  const { t } = useLanguage();
+  return (
+    <DoorField
+      label={label ?? t('Password')}
+      name="password"
+      type="password"
+      autoComplete="new-password"
+      minLength={12}
+      maxLength={128}
+      hint={t('At least 12 characters. Three or four words do well.')}
+    />
+  );
+};

@@ -3,26 +3,28 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { DoorForm, NewPasswordField } from './DoorForm';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 export function NewPassword({ token }: { token: string }) {
+  const { t } = useLanguage();
   const [done, setDone] = useState(false);
   return (
     <>
-      <h1 className="text-2xl font-bold">A new password</h1>
+      <h1 className="text-2xl font-bold">{t('A new password')}</h1>
       {done ? (
         <p className="card" role="status">
-          The new password holds, and you are signed out everywhere.{' '}
+          {t('The new password holds, and you are signed out everywhere.')}{' '}
           <Link className="font-semibold underline" href="/sign-in">
-            Sign in
+            {t('Sign in')}
           </Link>
         </p>
       ) : (
         <DoorForm
-          button="Set the password"
+          button={t('Set the password')}
           send={(text) => ask('POST /api/door/new-password', { body: { token, password: text('password') } })}
           onSent={() => setDone(true)}
         >
-          <NewPasswordField label="New password" />
+          <NewPasswordField label={t('New password')} />
         </DoorForm>
       )}
     </>

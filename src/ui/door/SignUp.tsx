@@ -5,28 +5,34 @@ import { useState } from 'react';
 import { DoorField, DoorForm, NewPasswordField } from './DoorForm';
 import { ask } from '../../sync/ask';
 import { enter } from '../kit/enter';
+import { useLanguage } from '../language/language';
 
-const STARTS = [
+import { texts } from '../../core/words/said';
+
+const STARTS = texts([
   ['demo', 'With the demo studio', 'Made-up singers with eight weeks of recordings, to look around in.'],
   ['own', 'With an empty studio of my own', 'For your own singers. The demo stays for whoever wants it.'],
-] as const;
+]);
 
 /** A new account: with a studio of its own, or with the demo's while nobody has it. */
 export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
+  const { t } = useLanguage();
   const [start, setStart] = useState<'demo' | 'own'>(vacant ? 'demo' : 'own');
   if (!open)
     return (
       <>
-        <h1 className="text-2xl font-bold">New account</h1>
-        <p className="card">New studios are not taken in here. Ask the owner of a studio to invite you: the message holds your way in.</p>
+        <h1 className="text-2xl font-bold">{t('New account')}</h1>
+        <p className="card">
+          {t('New studios are not taken in here. Ask the owner of a studio to invite you: the message holds your way in.')}
+        </p>
         <SignInInstead />
       </>
     );
   return (
     <>
-      <h1 className="text-2xl font-bold">New account</h1>
+      <h1 className="text-2xl font-bold">{t('New account')}</h1>
       <DoorForm
-        button="Make the account"
+        button={t('Make the account')}
         send={(text) =>
           ask('POST /api/door/sign-up', {
             body: {
@@ -39,11 +45,11 @@ export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
         }
         onSent={() => enter()}
       >
-        <DoorField label="Your name" name="name" autoComplete="name" maxLength={120} />
-        <DoorField label="E-mail address" name="email" type="email" autoComplete="username" maxLength={200} />
+        <DoorField label={t('Your name')} name="name" autoComplete="name" maxLength={120} />
+        <DoorField label={t('E-mail address')} name="email" type="email" autoComplete="username" maxLength={200} />
         <NewPasswordField />
         {vacant && (
-          <RadioGroup value={start} onChange={setStart} aria-label="How to begin" className="flex flex-col gap-2">
+          <RadioGroup value={start} onChange={setStart} aria-label={t('How to begin')} className="flex flex-col gap-2">
             {STARTS.map(([id, name, words]) => (
               <Radio
                 key={id}
@@ -63,15 +69,18 @@ export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
             ))}
           </RadioGroup>
         )}
-        {start === 'own' && <DoorField label="Name of the studio" name="studio" maxLength={120} autoComplete="organization" />}
+        {start === 'own' && <DoorField label={t('Name of the studio')} name="studio" maxLength={120} autoComplete="organization" />}
       </DoorForm>
       <SignInInstead />
     </>
   );
 }
 
-const SignInInstead = () => (
-  <Link className="min-h-11 content-center self-start font-semibold underline" href="/sign-in">
-    I have an account
-  </Link>
-);
+const SignInInstead = () => {
+  const { t } = useLanguage();
+  return (
+    <Link className="min-h-11 content-center self-start font-semibold underline" href="/sign-in">
+      {t('I have an account')}
+    </Link>
+  );
+};

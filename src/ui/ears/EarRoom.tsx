@@ -4,22 +4,26 @@ import type { Ears } from '../../core/ears/passes';
 import { useMayChange } from '../kit/may-change';
 import { MadeVoices } from './MadeVoices';
 import { OurTakes } from './OurTakes';
+import { useLanguage } from '../language/language';
 
-const SOURCES = [
+import { texts } from '../../core/words/said';
+
+const SOURCES = texts([
   ['made', 'Made voices'],
   ['ours', 'Our own singers'],
-] as const;
+]);
 
 /** A coach's ear, trained on made voices whose truth is known, and compared with the machine's on the studio's own singers. */
 export function EarRoom({ ears }: { ears: Ears }) {
+  const { t } = useLanguage();
   const [source, setSource] = useState<'made' | 'ours'>('made');
   const mayChange = useMayChange();
   return (
     <main className="mx-auto flex max-w-3xl flex-col gap-4 px-4 py-4">
       <header className="flex flex-wrap items-center gap-2">
-        <h1 className="mr-auto text-2xl font-bold">Ears</h1>
+        <h1 className="mr-auto text-2xl font-bold">{t('Ears')}</h1>
         {mayChange && (
-          <div role="group" aria-label="Whose voices" className="flex gap-2">
+          <div role="group" aria-label={t('Whose voices')} className="flex gap-2">
             {SOURCES.map(([id, name]) => (
               <button
                 key={id}

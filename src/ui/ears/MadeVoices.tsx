@@ -1,4 +1,5 @@
 'use client';
+import { said } from '../../core/words/said';
 import { ArrowRight, Check, Play, Square } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useClip } from '../../audio/clip';
@@ -10,6 +11,7 @@ import type { Shortcut } from '../kit/useShortcuts';
 import { soundOf } from './sound-of';
 import { useEars } from './useEars';
 import { choiceInWords, levelInWords, standingInWords, TASK_WORDS } from './words';
+import { useLanguage } from '../language/language';
 
 const newSeed = () => Math.floor(Math.random() * 2 ** 31);
 
@@ -18,6 +20,7 @@ const newSeed = () => Math.floor(Math.random() * 2 ** 31);
  * singers: as hard as they are right, without figures.
  */
 export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: readonly EarTask[]; gentle?: boolean }) {
+  const { t } = useLanguage();
   const { records, answer, forget } = useEars();
   const [task, setTask] = useState<EarTask>(tasks[0]);
   const [trial, setTrial] = useState<Trial | null>(null);
@@ -59,8 +62,8 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
   const isRight = trial && given === trial.right;
   const main = trial && given === null ? () => (clip.playing ? clip.stop() : void hear(trial)) : next;
   const shortcuts: Shortcut[] = [
-    { key: ' ', says: 'plays; after an answer, the next one', act: main },
-    { key: 'r', says: 'plays it once more', act: trial ? () => void hear(trial) : null },
+    { key: ' ', says: said('plays; after an answer, the next one'), act: main },
+    { key: 'r', says: said('plays it once more'), act: trial ? () => void hear(trial) : null },
     ...(trial?.choices ?? []).map((c, i): Shortcut => ({ key: String(i + 1), says: choiceInWords(c), act: () => say(i) })),
   ];
   const nextButton = useRef<HTMLButtonElement>(null);
@@ -73,13 +76,14 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
       {!gentle && (
         <div className="flex items-start gap-2">
           <p className="flex-1 text-soft">
-            A made voice sings; you say what was there, and are told. It grows harder while you are right, and settles where you are right
-            four times in five: that is your measure.
+            {t(
+              'A made voice sings; you say what was there, and are told. It grows harder while you are right, and settles where you are right four times in five: that is your measure.',
+            )}
           </p>
           <Keys shortcuts={shortcuts} />
         </div>
       )}
-      <div role="group" aria-label="What is asked" className="flex flex-wrap gap-2">
+      <div role="group" aria-label={t('What is asked')} className="flex flex-wrap gap-2">
         {tasks.map((t) => (
           <button
             key={t}
@@ -93,10 +97,10 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
       </div>
       <section aria-label={TASK_WORDS[task].name} className="card flex flex-col gap-4">
         <h2 className="text-2xl font-bold">{TASK_WORDS[task].asks}</h2>
-        {!gentle && <p className="text-sm text-soft">Now: {levelInWords(task, trial?.level ?? record.level)}.</p>}
+        {!gentle && <p className="text-sm text-soft">{t('Now: {task}.', { task: levelInWords(task, trial?.level ?? record.level) })}</p>}
         {trial ? (
           <>
-            <div className="grid grid-cols-2 gap-2 sm:grid-cols-4" role="group" aria-label="Your answer">
+            <div className="grid grid-cols-2 gap-2 sm:grid-cols-4" role="group" aria-label={t('Your answer')}>
               {trial.choices.map((choice, i) => {
                 const shown = given !== null && i === trial.right;
                 return (
@@ -107,51 +111,58 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
                     aria-keyshortcuts={String(i + 1)}
                     onClick={() => say(i)}
                   >
-                    {shown && <Check aria-hidden size={18} />} {choiceInWords(choice)}
+                    {shown && <Check aria-hidden size={18} />} {t(choiceInWords(choice))}
                   </button>
                 );
               })}
             </div>
             <p role="status" className="min-h-7 text-lg">
               {given !== null &&
-                (isRight ? 'Right.' : `The answer: ${choiceInWords(trial.choices[trial.right])}. Hear it once more, knowing that.`)}
+                (isRight
+                  ? t('Right.')
+                  : t('The answer: {what}. Hear it once more, knowing that.', { what: choiceInWords(trial.choices[trial.right]) }))}
             </p>
             <div className="flex flex-wrap gap-2">
               <button
                 className={given === null ? 'button-main min-h-14' : 'button min-h-14'}
                 onClick={() => (clip.playing ? clip.stop() : void hear(trial))}
               >
-                {clip.playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {clip.playing ? 'Stop' : 'Once more'}
+                {clip.playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />}{' '}
+                {clip.playing ? t('Stop') : t('Once more')}
               </button>
               {given !== null && (
                 <button ref={nextButton} className="button-main min-h-14" onClick={next}>
-                  <ArrowRight aria-hidden size={18} /> Next
+                  <ArrowRight aria-hidden size={18} /> {t('Next')}
                 </button>
               )}
             </div>
           </>
         ) : (
           <button className="button-main min-h-16 self-start text-xl" onClick={next}>
-            <Play aria-hidden /> Play
+            <Play aria-hidden /> {t('Play')}
           </button>
         )}
         {(problem ?? clip.problem) && <Notice>{problem ?? clip.problem}</Notice>}
       </section>
       {!gentle && (
         <>
-          <section aria-label="Your measure" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <section aria-label={t('Your measure')} className="flex flex-wrap items-center gap-x-4 gap-y-1">
             <p className="min-w-0 flex-1" data-testid="measure">
               {record.answers === 0
-                ? 'Nothing answered yet.'
-                : `${record.right} of ${record.answers} right. ${standingInWords(task, record)}`}
+                ? t('Nothing answered yet.')
+                : t('{right} of {answers} right. {task}', {
+                    right: record.right,
+                    answers: record.answers,
+                    task: standingInWords(task, record),
+                  })}
             </p>
             {record.answers > 0 && (
               <button className="button" onClick={() => (choose(task), forget(task))}>
-                Begin anew
+                {t('Begin anew')}
               </button>
             )}
           </section>
-          <p className="text-sm text-soft">The voices are made, so the answer is known; your measure stays in this browser.</p>
+          <p className="text-sm text-soft">{t('The voices are made, so the answer is known; your measure stays in this browser.')}</p>
         </>
       )}
     </>

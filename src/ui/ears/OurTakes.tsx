@@ -1,16 +1,17 @@
+import { said } from '../../core/words/said';
 import { ArrowRight, Check, Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { soundKey } from '../../audio/keyboard';
 import { useTakePlayer } from '../../audio/take-player';
 import type { HeardBlind } from '../../contract/answers';
 import { AskedPass, Ears, PASS_NAMES, PassName, PassWord } from '../../core/ears/passes';
-import { noteName } from '../../core/music/pitch';
 import { ask } from '../../sync/ask';
 import { Keys } from '../kit/Keys';
 import { Notice } from '../kit/Notice';
 import type { Shortcut } from '../kit/useShortcuts';
 import { EarsCompared } from './EarsCompared';
 import { PASS_WORDS, passInWords } from './words';
+import { useLanguage } from '../language/language';
 
 /** A pass is heard with this much before and after it, seconds. */
 const AROUND_S = 0.25;
@@ -37,6 +38,7 @@ async function soundNote(midi: number): Promise<void> {
 
 /** Ways of the studio's own slides, heard blind: the coach says what happens and where, then sees what the machine and others hear. */
 export function OurTakes({ before }: { before: Ears }) {
+  const { note, t } = useLanguage();
   const [ears, setEars] = useState(before);
   /** The one that is asked about first; null before any were drawn. */
   const [passes, setPasses] = useState<AskedPass[] | null>(null);
@@ -98,7 +100,7 @@ export function OurTakes({ before }: { before: Ears }) {
   const placing = pass && name !== null && name !== 'none' && !told;
   const tryNote = (of: number) => {
     setMidi(of);
-    void soundNote(of).catch(() => setProblem('The piano’s sounds could not be loaded: place it from where you can.'));
+    void soundNote(of).catch(() => setProblem(t('The piano’s sounds could not be loaded: place it from where you can.')));
   };
   const step = (by: number) => {
     const notes = notesOf(pass!);
@@ -112,30 +114,35 @@ export function OurTakes({ before }: { before: Ears }) {
   const shortcuts: Shortcut[] = [
     {
       key: ' ',
-      says: 'plays; after an answer, the next one',
+      says: said('plays; after an answer, the next one'),
       act: busy ? null : !pass || told ? () => void next() : () => (playing ? player.stop() : hear(pass)),
     },
-    { key: 'r', says: 'plays it once more', act: pass ? () => hear(pass) : null },
+    { key: 'r', says: said('plays it once more'), act: pass ? () => hear(pass) : null },
     ...PASS_NAMES.map((of, i): Shortcut => ({ key: String(i + 1), says: PASS_WORDS[of], act: pass && !told ? () => call(of) : null })),
-    { key: 'ArrowUp', says: 'a note higher', act: placing ? () => step(1) : null },
-    { key: 'ArrowDown', says: 'a note lower', act: placing ? () => step(-1) : null },
-    { key: 'y', says: 'yes, that is the note', act: placing && midi !== null && !busy ? () => void say({ name: name!, midi }) : null },
+    { key: 'ArrowUp', says: said('a note higher'), act: placing ? () => step(1) : null },
+    { key: 'ArrowDown', says: said('a note lower'), act: placing ? () => step(-1) : null },
+    {
+      key: 'y',
+      says: said('yes, that is the note'),
+      act: placing && midi !== null && !busy ? () => void say({ name: name!, midi }) : null,
+    },
   ];
 
   return (
     <>
       <div className="flex items-start gap-2">
         <p className="flex-1 text-soft">
-          One way of a slide by one of your singers; who it is isn’t told. You say what happens, and at which note; then you see what the
-          machine hears in it.
+          {t(
+            'One way of a slide by one of your singers; who it is isn’t told. You say what happens, and at which note; then you see what the machine hears in it.',
+          )}
         </p>
         <Keys shortcuts={shortcuts} />
       </div>
-      <section aria-label="Heard blind" className="card flex flex-col gap-4">
+      <section aria-label={t('Heard blind')} className="card flex flex-col gap-4">
         {pass ? (
           <>
-            <h2 className="text-2xl font-bold">A slide {pass.direction}: what happens?</h2>
-            <div className="grid grid-cols-2 gap-2 sm:grid-cols-4" role="group" aria-label="Your answer">
+            <h2 className="text-2xl font-bold">{t('A slide {direction}: what happens?', { direction: pass.direction })}</h2>
+            <div className="grid grid-cols-2 gap-2 sm:grid-cols-4" role="group" aria-label={t('Your answer')}>
               {PASS_NAMES.map((of, i) => (
                 <button
                   key={of}
@@ -145,14 +152,14 @@ export function OurTakes({ before }: { before: Ears }) {
                   disabled={told !== null || busy}
                   onClick={() => call(of)}
                 >
-                  {PASS_WORDS[of]}
+                  {t(PASS_WORDS[of])}
                 </button>
               ))}
             </div>
             {placing && (
               <div className="flex flex-col gap-2">
-                <p>Which is the last note before it? A press sounds it.</p>
-                <div role="group" aria-label="The last note before the change" className="flex flex-wrap gap-1">
+                <p>{t('Which is the last note before it? A press sounds it.')}</p>
+                <div role="group" aria-label={t('The last note before the change')} className="flex flex-wrap gap-1">
                   {notesOf(pass).map((of) => (
                     <button
                       key={of}
@@ -160,16 +167,16 @@ export function OurTakes({ before }: { before: Ears }) {
                       aria-pressed={of === midi}
                       onClick={() => tryNote(of)}
                     >
-                      {noteName(of)}
+                      {note(of)}
                     </button>
                   ))}
                 </div>
                 <div className="flex flex-wrap gap-2">
                   <button className="button-main" disabled={midi === null || busy} onClick={() => void say({ name: name, midi })}>
-                    <Check aria-hidden size={18} /> {midi === null ? 'That is the note' : `It is ${noteName(midi)}`}
+                    <Check aria-hidden size={18} /> {midi === null ? t('That is the note') : t('It is {midi}', { midi: { note: midi } })}
                   </button>
                   <button className="button" disabled={busy} onClick={() => void say({ name: name, midi: null })}>
-                    I can’t place it
+                    {t('I can’t place it')}
                   </button>
                 </div>
               </div>
@@ -177,38 +184,39 @@ export function OurTakes({ before }: { before: Ears }) {
             <div role="status" className="text-lg">
               {told && (
                 <ul data-testid="told">
-                  <li>You: {passInWords(told.own)}.</li>
-                  <li>The machine: {passInWords(told.machine)}.</li>
+                  <li>{t('You: {own}.', { own: passInWords(told.own) })}</li>
+                  <li>{t('The machine: {machine}.', { machine: passInWords(told.machine) })}</li>
                   {told.others.map((other, i) => (
-                    <li key={i}>Another coach: {passInWords(other)}.</li>
+                    <li key={i}>{t('Another coach: {other}.', { other: passInWords(other) })}</li>
                   ))}
                 </ul>
               )}
             </div>
             <div className="flex flex-wrap gap-2">
               <button className="button min-h-14" onClick={() => (playing ? player.stop() : hear(pass))}>
-                {playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Stop' : 'Once more'}
+                {playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? t('Stop') : t('Once more')}
               </button>
               {told && (
                 <button ref={nextButton} className="button-main min-h-14" disabled={busy} onClick={() => void next()}>
-                  <ArrowRight aria-hidden size={18} /> Next
+                  <ArrowRight aria-hidden size={18} /> {t('Next')}
                 </button>
               )}
               {told && (
                 <button className="button min-h-14" disabled={busy} onClick={() => void slip()}>
-                  That was a slip
+                  {t('That was a slip')}
                 </button>
               )}
             </div>
           </>
         ) : passes ? (
           <p>
-            You have heard every slide that is here. Record more, or come back in four weeks: then they are asked again, to see how far you
-            agree with yourself.
+            {t(
+              'You have heard every slide that is here. Record more, or come back in four weeks: then they are asked again, to see how far you agree with yourself.',
+            )}
           </p>
         ) : (
           <button className="button-main min-h-16 self-start text-xl" disabled={busy} onClick={() => void next()}>
-            <Play aria-hidden /> Play
+            <Play aria-hidden /> {t('Play')}
           </button>
         )}
         {problem && <Notice>{problem}</Notice>}

@@ -1,15 +1,16 @@
 'use client';
 import { KeyInTime, targetCurve } from '../../core/exercise/render';
-import { noteName } from '../../core/music/pitch';
 import { useWidth } from '../kit/useWidth';
 import { Rungs } from '../ladder/Ladder';
 import { ladderScale } from '../ladder/scale';
+import { useLanguage } from '../language/language';
 
 const HEIGHT = 170;
 const MARGIN_ST = 2;
 
 /** What is meant to be heard, pitch over time on the rungs of the ladder. */
 export function CurvePicture({ name, sounding: key }: { name: string; sounding: KeyInTime }) {
+  const { note, t } = useLanguage();
   const [box, width] = useWidth();
   const midis = key.notes.map((n) => n.midi);
   const low = Math.min(...midis) - MARGIN_ST;
@@ -24,13 +25,13 @@ export function CurvePicture({ name, sounding: key }: { name: string; sounding: 
         width={width}
         height={HEIGHT}
         role="img"
-        aria-label={`${name} as pitch over ${lasts.toFixed(1)} seconds`}
+        aria-label={t('{name} as pitch over {toFixed} seconds', { name, toFixed: lasts.toFixed(1) })}
         className="rounded-lg border border-line"
       >
         <Rungs scale={scale} width={width} />
         {[Math.min(...midis), Math.max(...midis)].map((m) => (
           <text key={m} x={4} y={scale.y(m)} dominantBaseline="central" fontSize={12} fill="var(--ink)">
-            {noteName(m)}
+            {note(m)}
           </text>
         ))}
         {targetCurve(key).map((run) => (

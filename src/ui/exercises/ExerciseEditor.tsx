@@ -33,14 +33,17 @@ import {
   WEIGHT_WORDS,
 } from '../kit/words-of-work';
 import { PatternEditor } from './PatternEditor';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 const TONIC = 60;
-const ANCHOR_WORDS: Record<Anchor, string> = {
+const ANCHOR_WORDS: Record<Anchor, string> = texts({
   low: 'the lowest comfortable note',
   speaking: 'the speaking pitch',
   change: 'the change',
   high: 'the highest note',
-};
+});
 
 const options = <K extends string>(words: Record<K, string>, keys: readonly K[]) => keys.map((k) => [k, words[k]] as const);
 
@@ -56,6 +59,7 @@ export function ExerciseEditor({
   onSave: (exercise: Exercise) => void;
   onCancel: () => void;
 }) {
+  const { t } = useLanguage();
   const [e, setE] = useState(exercise);
   const along = useFollowAlong();
   const set = (part: Partial<Exercise>) => setE((old) => ({ ...old, ...part }));
@@ -88,7 +92,7 @@ export function ExerciseEditor({
   );
   return (
     <form
-      aria-label="Write an exercise"
+      aria-label={t('Write an exercise')}
       className="card flex flex-col gap-4"
       onSubmit={(event) => {
         event.preventDefault();
@@ -99,11 +103,11 @@ export function ExerciseEditor({
         });
       }}
     >
-      {text('name', 'Name', 80, true)}
+      {text('name', t('Name'), 80, true)}
       <PatternEditor steps={e.steps} tonic={TONIC} onChange={(steps) => set({ steps })} />
-      {text('how', 'What the singer does, in a sentence or two', 600, true)}
+      {text('how', t('What the singer does, in a sentence or two'), 600, true)}
       <label className="flex flex-col gap-1 text-sm text-soft">
-        What to sing it on, easiest first, with commas between
+        {t('What to sing it on, easiest first, with commas between')}
         <input
           className="field text-base"
           required
@@ -112,65 +116,72 @@ export function ExerciseEditor({
         />
       </label>
       <div className="grid gap-3 sm:grid-cols-2 xl:grid-cols-4">
-        <Choice label="Family" value={e.family} options={options(FAMILY_WORDS, FAMILIES)} onChange={(family) => set({ family })} />
-        <Choice label="Makes better" value={e.strand} options={options(STRAND_WORDS, STRANDS)} onChange={(strand) => set({ strand })} />
-        <Choice label="Stands in a set as" value={e.role} options={options(ROLE_WORDS, ROLES)} onChange={(role) => set({ role })} />
+        <Choice label={t('Family')} value={e.family} options={options(FAMILY_WORDS, FAMILIES)} onChange={(family) => set({ family })} />
         <Choice
-          label="Grade"
+          label={t('Makes better')}
+          value={e.strand}
+          options={options(STRAND_WORDS, STRANDS)}
+          onChange={(strand) => set({ strand })}
+        />
+        <Choice label={t('Stands in a set as')} value={e.role} options={options(ROLE_WORDS, ROLES)} onChange={(role) => set({ role })} />
+        <Choice
+          label={t('Grade')}
           value={String(e.grade)}
           options={GRADES.map((g) => [String(g), String(g)] as const)}
           onChange={(g) => set({ grade: Number(g) })}
         />
-        <Choice label="Register" value={e.aim} options={options(AIM_WORDS, AIMS)} onChange={(aim) => set({ aim })} />
-        <Choice label="Lies" value={e.place} options={options(PLACE_WORDS, PLACES)} onChange={(place) => set({ place })} />
+        <Choice label={t('Register')} value={e.aim} options={options(AIM_WORDS, AIMS)} onChange={(aim) => set({ aim })} />
+        <Choice label={t('Lies')} value={e.place} options={options(PLACE_WORDS, PLACES)} onChange={(place) => set({ place })} />
         <Choice
-          label="Loudness"
+          label={t('Loudness')}
           value={e.loudness}
           options={options(LOUDNESS_WORDS, LOUDNESS_SHAPES)}
           onChange={(loudness) => set({ loudness })}
         />
         <Choice
-          label="Weight"
+          label={t('Weight')}
           value={`${e.weight}`}
           options={options(WEIGHT_WORDS, ['-1', '0', '1'])}
           onChange={(w) => set({ weight: Number(w) as Exercise['weight'] })}
         />
       </div>
       <div className="flex flex-wrap items-end gap-3">
-        {(['Slowest', 'Usual tempo', 'Fastest'] as const).map((label, i) => (
+        {[t('Slowest'), t('Usual tempo'), t('Fastest')].map((label, i) => (
           <span key={label}>
             {number(label, e.tempo[i], [30, 240, 1], (v) => set({ tempo: e.tempo.map((t, j) => (j === i ? v : t)) as Exercise['tempo'] }))}
           </span>
         ))}
-        {number('Breath, crotchets', e.breathBeats, [0, 16, 1], (breathBeats) => set({ breathBeats }))}
-        {number('Minutes', e.minutes, [0.5, 10, 0.5], (minutes) => set({ minutes }))}
-        {number('Times a day', e.timesADay, [1, 8, 1], (timesADay) => set({ timesADay }))}
+        {number(t('Breath, crotchets'), e.breathBeats, [0, 16, 1], (breathBeats) => set({ breathBeats }))}
+        {number(t('Minutes'), e.minutes, [0.5, 10, 0.5], (minutes) => set({ minutes }))}
+        {number(t('Times a day'), e.timesADay, [1, 8, 1], (timesADay) => set({ timesADay }))}
       </div>
       <fieldset className="flex flex-wrap items-end gap-3">
-        <legend className="mb-1 font-semibold">Keys, from the singer’s own map</legend>
-        <Place label="First key" place={e.keys.from} onChange={(from) => set({ keys: { ...e.keys, from } })} />
-        <Place label="Last key" place={e.keys.to} onChange={(to) => set({ keys: { ...e.keys, to } })} />
+        <legend className="mb-1 font-semibold">{t('Keys, from the singer’s own map')}</legend>
+        <Place label={t('First key')} place={e.keys.from} onChange={(from) => set({ keys: { ...e.keys, from } })} />
+        <Place label={t('Last key')} place={e.keys.to} onChange={(to) => set({ keys: { ...e.keys, to } })} />
       </fieldset>
-      <Ticks label="Suits" all={options(FINDING_WORDS, FINDING_NAMES)} chosen={e.suits} onChange={(suits) => set({ suits })} />
-      <Ticks label="Not for" all={options(FINDING_WORDS, FINDING_NAMES)} chosen={e.avoid} onChange={(avoid) => set({ avoid })} />
-      <Ticks label="Needs" all={options(MATERIAL_WORDS, MATERIALS)} chosen={e.needs} onChange={(needs) => set({ needs })} />
+      <Ticks label={t('Suits')} all={options(FINDING_WORDS, FINDING_NAMES)} chosen={e.suits} onChange={(suits) => set({ suits })} />
+      <Ticks label={t('Not for')} all={options(FINDING_WORDS, FINDING_NAMES)} chosen={e.avoid} onChange={(avoid) => set({ avoid })} />
+      <Ticks label={t('Needs')} all={options(MATERIAL_WORDS, MATERIALS)} chosen={e.needs} onChange={(needs) => set({ needs })} />
       <details>
-        <summary className="min-h-11 cursor-pointer content-center font-semibold">More: schools, what comes first, success, words</summary>
+        <summary className="min-h-11 cursor-pointer content-center font-semibold">
+          {t('More: schools, what comes first, success, words')}
+        </summary>
         <div className="mt-2 flex flex-col gap-3">
           <Ticks
-            label="Taught by (none: by all)"
+            label={t('Taught by (none: by all)')}
             all={SCHOOLS.map((s) => [s.id, s.name] as const)}
             chosen={e.schools}
             onChange={(schools) => set({ schools })}
           />
           <label className="flex flex-col gap-1 text-sm text-soft">
-            Should be easy first
+            {t('Should be easy first')}
             <select
               className="field text-base"
               value={e.after[0] ?? ''}
               onChange={(event) => set({ after: event.target.value ? [event.target.value] : [] })}
             >
-              <option value="">nothing</option>
+              <option value="">{t('nothing')}</option>
               {shelf
                 .filter((x) => x.id !== e.id)
                 .map((x) => (
@@ -181,21 +192,21 @@ export function ExerciseEditor({
             </select>
           </label>
           <Choice
-            label="Succeeds when"
+            label={t('Succeeds when')}
             value={e.measure}
             options={options(MEASURE_WORDS, MEASURES)}
             onChange={(measure) => set({ measure })}
           />
-          {text('purpose', 'Because … (completes the sentence)', 600)}
-          {text('caution', 'Caution', 600)}
+          {text('purpose', t('Because … (completes the sentence)'), 600)}
+          {text('caution', t('Caution'), 600)}
         </div>
       </details>
       <div className="flex flex-wrap gap-2">
-        <button className="button-main">Keep on the shelf</button>
+        <button className="button-main">{t('Keep on the shelf')}</button>
         {along.problem && <p role="alert">{along.problem}</p>}
         <HearIt along={along} id={e.id} keys={() => [renderKey(e, TONIC, e.tempo[1])]} className="button" />
         <button type="button" className="button" onClick={onCancel}>
-          Leave it
+          {t('Leave it')}
         </button>
       </div>
     </form>
@@ -203,20 +214,21 @@ export function ExerciseEditor({
 }
 
 function Place({ label, place, onChange }: { label: string; place: KeyPlace; onChange: (place: KeyPlace) => void }) {
+  const { t } = useLanguage();
   return (
     <div role="group" aria-label={label} className="flex flex-wrap items-center gap-1 text-sm text-soft">
-      {label}: its
+      {t('{label}: its', { label })}
       <select
-        aria-label={`${label}: which note`}
+        aria-label={t('{label}: which note', { label })}
         className="field px-1 text-base"
         value={place.edge}
         onChange={(e) => onChange({ ...place, edge: e.target.value as KeyPlace['edge'] })}
       >
-        <option value="bottom">lowest note</option>
-        <option value="top">highest note</option>
+        <option value="bottom">{t('lowest note')}</option>
+        <option value="top">{t('highest note')}</option>
       </select>
       <input
-        aria-label={`${label}: semitones`}
+        aria-label={t('{label}: semitones', { label })}
         className="field w-16 px-1 text-base"
         type="number"
         min={-24}
@@ -224,16 +236,16 @@ function Place({ label, place, onChange }: { label: string; place: KeyPlace; onC
         value={place.semitones}
         onChange={(e) => !Number.isNaN(e.target.valueAsNumber) && onChange({ ...place, semitones: e.target.valueAsNumber })}
       />
-      semitones over
+      {t('semitones over')}
       <select
-        aria-label={`${label}: over what`}
+        aria-label={t('{label}: over what', { label })}
         className="field px-1 text-base"
         value={place.anchor}
         onChange={(e) => onChange({ ...place, anchor: e.target.value as Anchor })}
       >
         {Object.entries(ANCHOR_WORDS).map(([k, words]) => (
           <option key={k} value={k}>
-            {words}
+            {t(words)}
           </option>
         ))}
       </select>

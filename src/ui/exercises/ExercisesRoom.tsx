@@ -13,9 +13,11 @@ import { ExerciseCard } from './ExerciseCard';
 import { ExerciseEditor } from './ExerciseEditor';
 import { emptyExercise, importFile, variantOf } from './make';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** The shelf: every exercise there is, ours and the studio's own; looked at, heard, varied, written, shared. */
 export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models: Model[] }) {
+  const { t } = useLanguage();
   const [own, setOwn] = useState(given);
   const [filter, setFilter] = useState(ANYTHING);
   const [shown, setShown] = useState<string>(SHELF[0].id);
@@ -52,13 +54,13 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
   return (
     <main className="mx-auto max-w-[1240px] px-4 py-4">
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="flex-1 text-2xl font-bold">Exercises</h1>
+        <h1 className="flex-1 text-2xl font-bold">{t('Exercises')}</h1>
         <input
           ref={file}
           type="file"
           className="sr-only"
           tabIndex={-1}
-          aria-label="File with an exercise"
+          aria-label={t('File with an exercise')}
           accept=".json,.mid,.midi,.musicxml,.xml,.mxl"
           onChange={(e) => {
             const chosen = e.target.files?.[0];
@@ -70,21 +72,21 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
           <button
             className="button"
             onClick={() => file.current?.click()}
-            title="An exercise shared as JSON, or a tune as MIDI or MusicXML"
+            title={t('An exercise shared as JSON, or a tune as MIDI or MusicXML')}
           >
-            <Upload aria-hidden size={18} /> From a file
+            <Upload aria-hidden size={18} /> {t('From a file')}
           </button>
           <button className="button" onClick={() => setEditing(emptyExercise())}>
-            <Plus aria-hidden size={18} /> Write one
+            <Plus aria-hidden size={18} /> {t('Write one')}
           </button>
         </ForCoaches>
       </div>
       {problem && <Notice>{problem}</Notice>}
       <div className="grid gap-4 lg:grid-cols-[20rem_1fr]">
-        <section aria-label="Shelf" className="flex flex-col gap-2 lg:h-[38rem]">
+        <section aria-label={t('Shelf')} className="flex flex-col gap-2 lg:h-[38rem]">
           <ShelfFilter filter={filter} onChange={setFilter} />
           <p className="text-sm text-soft" aria-live="polite">
-            {list.length} of {all.length}
+            {t('{length} of {length2}', { length: list.length, length2: all.length })}
           </p>
           <ul className="flex max-h-72 flex-col gap-1 overflow-y-auto pr-1 lg:max-h-none lg:flex-1 lg:basis-0">
             {list.map((e) => (
@@ -99,8 +101,8 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
                 >
                   <span className="block text-sm font-semibold">{e.name}</span>
                   <span className="block text-xs text-soft">
-                    {STRAND_WORDS[e.strand]}, grade {e.grade}
-                    {isOwn(e.id) ? ' · your own' : ''}
+                    {t('{strand}, grade {grade}', { strand: STRAND_WORDS[e.strand], grade: e.grade })}
+                    {isOwn(e.id) ? t(' · your own') : ''}
                   </span>
                 </button>
               </li>
@@ -121,7 +123,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
             onRemove={() => remove(exercise.id)}
           />
         ) : (
-          <p className="text-soft">Nothing on the shelf is like that. Look for less, or write one.</p>
+          <p className="text-soft">{t('Nothing on the shelf is like that. Look for less, or write one.')}</p>
         )}
       </div>
     </main>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { parsePattern, patternText, stepAt, stepSemitones } from '../../core/exercise/pattern';
 import type { Step } from '../../core/exercise/types';
 import { Staff } from '../staff/Staff';
+import { useLanguage } from '../language/language';
 
 const LENGTHS: readonly (readonly [beats: number, name: string])[] = [
   [0.25, '¼'],
@@ -23,6 +24,7 @@ const HIGHEST_ST = 36;
  * set it, S slides it into the next, Insert adds one after it, Delete takes it out. The same as text beneath.
  */
 export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic: number; onChange: (steps: Step[]) => void }) {
+  const { t } = useLanguage();
   const [at, setAt] = useState(0);
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -78,19 +80,22 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
       <div
         role="application"
         tabIndex={0}
-        aria-label={`Pattern: ${patternText(steps)}. Note ${chosen + 1} of ${steps.length}, degree ${step.degree}. Arrows move it, Enter adds one, Delete takes it out, S slides.`}
+        aria-label={t(
+          'Pattern: {patternText}. Note {chosen} of {length}, degree {degree}. Arrows move it, Enter adds one, Delete takes it out, S slides.',
+          { patternText: patternText(steps), chosen: chosen + 1, length: steps.length, degree: step.degree },
+        )}
         onKeyDown={onKey}
         className="overflow-x-auto rounded-lg border border-line bg-card p-2"
         data-testid="pattern-editor"
       >
-        <Staff exercise={{ name: 'The pattern', steps }} tonic={tonic} selected={chosen} onSelect={setAt} />
+        <Staff exercise={{ name: t('The pattern'), steps }} tonic={tonic} selected={chosen} onSelect={setAt} />
       </div>
       <div className="flex flex-wrap items-center gap-1">
         <button
           className="button-small min-h-11 min-w-11"
           type="button"
-          aria-label="Higher"
-          title="Higher (↑; with Shift a semitone)"
+          aria-label={t('Higher')}
+          title={t('Higher (↑; with Shift a semitone)')}
           onClick={() => move(1, false)}
         >
           <ArrowUp aria-hidden size={18} />
@@ -98,25 +103,25 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
         <button
           className="button-small min-h-11 min-w-11"
           type="button"
-          aria-label="Lower"
-          title="Lower (↓; with Shift a semitone)"
+          aria-label={t('Lower')}
+          title={t('Lower (↓; with Shift a semitone)')}
           onClick={() => move(-1, false)}
         >
           <ArrowDown aria-hidden size={18} />
         </button>
-        <button className="button-small min-h-11" type="button" title="A semitone up" onClick={() => move(1, true)}>
+        <button className="button-small min-h-11" type="button" title={t('A semitone up')} onClick={() => move(1, true)}>
           ♯
         </button>
-        <button className="button-small min-h-11" type="button" title="A semitone down" onClick={() => move(-1, true)}>
+        <button className="button-small min-h-11" type="button" title={t('A semitone down')} onClick={() => move(-1, true)}>
           ♭
         </button>
-        <span role="group" aria-label="Length in crotchets" className="flex flex-wrap gap-1">
+        <span role="group" aria-label={t('Length in crotchets')} className="flex flex-wrap gap-1">
           {LENGTHS.map(([beats, name]) => (
             <button
               key={beats}
               type="button"
               aria-pressed={step.beats === beats}
-              aria-label={`${beats} crotchets`}
+              aria-label={t('{beats} crotchets', { beats })}
               className={`min-h-11 min-w-9 rounded-md border text-sm ${step.beats === beats ? 'border-accent bg-accent text-accent-ink' : 'border-line'}`}
               onClick={() => alter({ beats })}
             >
@@ -129,19 +134,19 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
           aria-pressed={Boolean(step.slide)}
           disabled={chosen === steps.length - 1}
           className={`button-small min-h-11 ${step.slide ? 'border-accent' : ''}`}
-          title="Slide into the next note (S)"
+          title={t('Slide into the next note (S)')}
           onClick={() => alter({ slide: step.slide ? undefined : true })}
         >
-          <Spline aria-hidden size={18} /> Slide
+          <Spline aria-hidden size={18} /> {t('Slide')}
         </button>
-        <button className="button-small min-h-11" type="button" title="A note after this one (Enter)" onClick={insert}>
-          <Plus aria-hidden size={18} /> Note
+        <button className="button-small min-h-11" type="button" title={t('A note after this one (Enter)')} onClick={insert}>
+          <Plus aria-hidden size={18} /> {t('Note')}
         </button>
         <button
           className="button-small min-h-11 min-w-11"
           type="button"
-          aria-label="Take this note out"
-          title="Delete"
+          aria-label={t('Take this note out')}
+          title={t('Delete')}
           disabled={steps.length === 1}
           onClick={remove}
         >
@@ -149,7 +154,7 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
         </button>
       </div>
       <label className="flex flex-col text-sm text-soft">
-        As text: degrees, ~ slides, b3 lowers, 5:2 lasts two crotchets
+        {t('As text: degrees, ~ slides, b3 lowers, 5:2 lasts two crotchets')}
         <input
           className="field text-base"
           value={text ?? patternText(steps)}

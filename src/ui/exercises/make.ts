@@ -1,3 +1,4 @@
+import { said } from '../../core/words/said';
 import type { Exercise } from '../../core/exercise/types';
 import { MusicFileError } from '../../core/format/music-file';
 import type { Song } from '../../core/song/types';
@@ -31,7 +32,7 @@ export const emptyExercise = (): Exercise => ({
   measure: 'crosses',
   how: '',
   purpose: '',
-  caution: 'Only as loud as it stays connected. Stop if it scratches.',
+  caution: said('Only as loud as it stays connected. Stop if it scratches.') as string,
 });
 
 export const variantOf = (e: Exercise): Exercise => ({ ...e, id: crypto.randomUUID(), name: `${e.name}, varied` });

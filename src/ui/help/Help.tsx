@@ -5,16 +5,18 @@ import { usePathname } from 'next/navigation';
 import { useState } from 'react';
 import { Window } from '../kit/Window';
 import { findHelp, helpAt, HelpPage } from './pages';
+import { useLanguage } from '../language/language';
 
 /** The help of the page one is on, and a search through the help of all. */
 export function Help({ className }: { className: string }) {
+  const { t } = useLanguage();
   const path = usePathname();
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
   const [chosen, setChosen] = useState<HelpPage | null>(null);
   const here = helpAt(path);
   const shown = chosen ?? here;
-  const found = findHelp(words);
+  const found = findHelp(words, t);
   const close = () => {
     setOpen(false);
     setWords('');
@@ -23,24 +25,24 @@ export function Help({ className }: { className: string }) {
   return (
     <>
       <button className={`flex items-center gap-2 ${className}`} onClick={() => setOpen(true)}>
-        <CircleHelp aria-hidden size={18} /> Help
+        <CircleHelp aria-hidden size={18} /> {t('Help')}
       </button>
       {open && (
         <Window
-          title={words.trim() || !shown ? 'Help' : `Help: ${shown.name}`}
+          title={words.trim() || !shown ? t('Help') : t('Help: {name}', { name: shown.name })}
           onClose={close}
           foot={
             chosen &&
             chosen !== here &&
             !chosen.at.includes('[') && (
               <Link className="button" href={chosen.at} onClick={close}>
-                Go there
+                {t('Go there')}
               </Link>
             )
           }
         >
           <label className="flex flex-col gap-1 text-sm text-soft">
-            What are you looking for?
+            {t('What are you looking for?')}
             <input className="field text-base text-ink" type="search" autoFocus value={words} onChange={(e) => setWords(e.target.value)} />
           </label>
           {words.trim() ? (
@@ -61,17 +63,18 @@ export function Help({ className }: { className: string }) {
 }
 
 function OnePage({ page: { shows, press } }: { page: HelpPage }) {
+  const { t } = useLanguage();
   return (
     <div className="flex flex-col gap-3">
       {shows.map((text) => (
-        <p key={text}>{text}</p>
+        <p key={text}>{t(text)}</p>
       ))}
       {press.length > 0 && (
         <dl className="grid gap-x-4 gap-y-1 sm:grid-cols-[11rem_1fr]">
           {press.map(([what, then]) => (
             <div key={what} className="contents">
-              <dt className="font-semibold">{what}</dt>
-              <dd className="max-sm:mb-2">{then}</dd>
+              <dt className="font-semibold">{t(what)}</dt>
+              <dd className="max-sm:mb-2">{t(then)}</dd>
             </div>
           ))}
         </dl>
@@ -81,14 +84,15 @@ function OnePage({ page: { shows, press } }: { page: HelpPage }) {
 }
 
 function Found({ pages, onChoose }: { pages: HelpPage[]; onChoose(page: HelpPage): void }) {
-  if (pages.length === 0) return <p>Nothing here speaks of that. A word less finds more.</p>;
+  const { t } = useLanguage();
+  if (pages.length === 0) return <p>{t('Nothing here speaks of that. A word less finds more.')}</p>;
   return (
     <ul className="flex flex-col gap-1">
       {pages.map((page) => (
         <li key={page.at}>
           <button className="w-full rounded-lg px-3 py-2 text-left hover:bg-paper" onClick={() => onChoose(page)}>
-            <span className="font-semibold">{page.name}</span>
-            <span className="block text-sm text-soft">{page.shows[0].split('. ')[0]}</span>
+            <span className="font-semibold">{t(page.name)}</span>
+            <span className="block text-sm text-soft">{t(page.shows[0]).split('. ')[0]}</span>
           </button>
         </li>
       ))}

@@ -1,3 +1,5 @@
+import { texts } from '../../core/words/said';
+
 /** Help of one page: what one is looking at, and what can be pressed there. */
 export interface HelpPage {
   /** The page's address, as the folder of pages has it. */
@@ -12,7 +14,7 @@ export interface HelpPage {
 const SINGER = '/singers/[singerId]';
 
 /** In the order of a first hour. */
-export const HELP: readonly HelpPage[] = [
+export const HELP: readonly HelpPage[] = texts([
   {
     at: '/',
     name: 'Studio',
@@ -257,7 +259,7 @@ export const HELP: readonly HelpPage[] = [
       ['A code from your phone', 'asks for a second factor at the door from now on.'],
     ],
   },
-];
+]);
 
 /** Whether an address is one of a page's: names in brackets stand for anything. */
 const isAt = (at: string, path: string): boolean => {
@@ -270,17 +272,17 @@ export const helpAt = (path: string): HelpPage | undefined => HELP.find(({ at })
 
 const plain = (text: string) => text.toLowerCase().normalize('NFD').replace(/\p{M}/gu, '').replace(/[’']/g, '');
 
-/** Pages whose help holds every word, those that name it first. @example findHelp('passaggio')[0].name // 'Map' */
-export function findHelp(words: string): HelpPage[] {
+/** Pages whose help, as `say` says it, holds every word, those that name it first. @example findHelp('passaggio')[0].name // 'Map' */
+export function findHelp(words: string, say: (text: string) => string = (text) => text): HelpPage[] {
   const asked = plain(words).split(/\s+/).filter(Boolean);
   if (asked.length === 0) return [];
-  const texts = HELP.map((page) => ({
+  const pages = HELP.map((page) => ({
     page,
-    name: plain([page.name, ...page.press.map(([what]) => what)].join(' ')),
-    all: plain([page.name, ...page.shows, ...page.press.flat()].join(' ')),
+    name: plain([page.name, ...page.press.map(([what]) => what)].map(say).join(' ')),
+    all: plain([page.name, ...page.shows, ...page.press.flat()].map(say).join(' ')),
   }));
   const named = (text: string) => asked.filter((word) => text.includes(word)).length;
-  return texts
+  return pages
     .filter(({ all }) => asked.every((word) => all.includes(word)))
     .sort((a, b) => named(b.name) - named(a.name))
     .map(({ page }) => page);

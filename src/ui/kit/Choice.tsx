@@ -1,4 +1,6 @@
 import { useId } from 'react';
+import type { Said } from '../../core/words/said';
+import { useLanguage } from '../language/language';
 
 /** A labelled choice among a few, as the platform draws it. */
 export function Choice<T extends string>({
@@ -10,10 +12,11 @@ export function Choice<T extends string>({
 }: {
   label: string;
   value: T;
-  options: readonly (readonly [T, string])[];
+  options: readonly (readonly [T, Said])[];
   onChange: (value: T) => void;
   disabled?: boolean;
 }) {
+  const { t } = useLanguage();
   const id = useId();
   return (
     <div className="flex flex-col gap-1">
@@ -23,7 +26,7 @@ export function Choice<T extends string>({
       <select id={id} className="field" value={value} disabled={disabled} onChange={(e) => onChange(e.target.value as T)}>
         {options.map(([key, text]) => (
           <option key={key} value={key}>
-            {text}
+            {t(text)}
           </option>
         ))}
       </select>

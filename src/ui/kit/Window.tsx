@@ -1,4 +1,5 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { useLanguage } from '../language/language';
 
 /** A window over the page, with its title and a way out; Esc closes it too. `width`: a class; `foot`: buttons before the way out. */
 export function Window({
@@ -14,6 +15,7 @@ export function Window({
   foot?: React.ReactNode;
   children: React.ReactNode;
 }) {
+  const { t } = useLanguage();
   return (
     <Dialog open onClose={onClose} className="relative z-20">
       <div className="no-print fixed inset-0 bg-black/40" aria-hidden="true" />
@@ -24,7 +26,7 @@ export function Window({
           <div className="no-print flex flex-wrap justify-end gap-2">
             {foot}
             <button className="button" onClick={onClose}>
-              Close
+              {t('Close')}
             </button>
           </div>
         </DialogPanel>

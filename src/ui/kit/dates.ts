@@ -1,8 +1,10 @@
+import { type Language, LOCALES } from '../../core/format/say';
 const DAY_ONLY = /^\d{4}-\d\d-\d\d$/;
 
 /** Moments in words as a clock in a time zone tells them; a day by itself ("2026-11-25") is that day in every zone. */
-export function datesIn(timeZone: string) {
-  const part = (options: Intl.DateTimeFormatOptions, zone = timeZone) => new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone });
+export function datesIn(timeZone: string, language: Language = 'en') {
+  const part = (options: Intl.DateTimeFormatOptions, zone = timeZone) =>
+    new Intl.DateTimeFormat(LOCALES[language], { ...options, timeZone: zone });
   const date = part({ day: 'numeric', month: 'short' });
   const wholeDay = part({ day: 'numeric', month: 'short' }, 'UTC');
   const dateTime = part({ day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -17,13 +19,21 @@ export function datesIn(timeZone: string) {
 /** Where the studio's machine stands. */
 export const machineZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-let dates: ReturnType<typeof datesIn> | undefined;
+const dates = new Map<Language, ReturnType<typeof datesIn>>();
 /** The machine tells its pages where it stands (in the layout), so that a page drawn anew in a browser tells the same time. */
-const here = () => (dates ??= datesIn((typeof document !== 'undefined' && document.documentElement.dataset.zone) || machineZone()));
+function here(language: Language = 'en') {
+  let found = dates.get(language);
+  if (!found)
+    dates.set(
+      language,
+      (found = datesIn((typeof document !== 'undefined' && document.documentElement.dataset.zone) || machineZone(), language)),
+    );
+  return found;
+}
 
 /** The date of a moment at the studio, or a day, in words: "25 Nov". */
-export const dateOf = (moment: Date | string): string => here().dateOf(moment);
+export const dateOf = (moment: Date | string, language?: Language): string => here(language).dateOf(moment);
 /** "25 Nov, 19:05". */
-export const dateTimeOf = (moment: Date | string): string => here().dateTimeOf(moment);
+export const dateTimeOf = (moment: Date | string, language?: Language): string => here(language).dateTimeOf(moment);
 /** "2026-11-25". */
 export const dayOf = (moment: Date): string => here().dayOf(moment);

@@ -1,3 +1,4 @@
+import { Said } from '../../core/words/said';
 import { useEffect, useRef } from 'react';
 
 /** A key of a room: its name in lower case (" " is Space), with Ctrl or the command key where it is a command. */
@@ -5,7 +6,7 @@ export interface Shortcut {
   key: string;
   command?: boolean;
   /** What it does, in a few words. */
-  says: string;
+  says: Said;
   act: (() => void) | null | undefined;
 }
 

@@ -1,6 +1,7 @@
 import { AIMS, Family, LoudnessShape, Material, Place, Role, Strand } from '../../core/exercise/types';
+import { texts } from '../../core/words/said';
 
-export const FAMILY_WORDS: Record<Family, string> = {
+export const FAMILY_WORDS: Record<Family, string> = texts({
   scale: 'Scales',
   siren: 'Sirens',
   straw: 'Straw',
@@ -12,45 +13,45 @@ export const FAMILY_WORDS: Record<Family, string> = {
   riff: 'Runs',
   range: 'Range',
   phrase: 'Phrases',
-};
+});
 
-export const STRAND_WORDS: Record<Strand, string> = {
+export const STRAND_WORDS: Record<Strand, string> = texts({
   crossing: 'Crossing',
   head: 'Head strength',
   chest: 'Chest strength',
   range: 'Range',
   evenness: 'Evenness',
   straw: 'Straw',
-};
+});
 
-export const ROLE_WORDS: Record<Role, string> = {
+export const ROLE_WORDS: Record<Role, string> = texts({
   'warm-up': 'Warm-up',
   straw: 'Straw or trill',
   work: 'Work',
   carry: 'Into a song',
   test: 'Test',
   'cool-down': 'Cool-down',
-};
+});
 
-export const AIM_WORDS: Record<(typeof AIMS)[number], string> = {
+export const AIM_WORDS: Record<(typeof AIMS)[number], string> = texts({
   chest: 'chest',
   'chest-blend': 'chest blend',
   'head-blend': 'head blend',
   head: 'head',
   across: 'from one to the other',
-};
+});
 
-export const LOUDNESS_WORDS: Record<LoudnessShape, string> = {
+export const LOUDNESS_WORDS: Record<LoudnessShape, string> = texts({
   even: 'even',
   'softer-up': 'softer going up',
   'fuller-up': 'fuller going up',
   soft: 'soft throughout',
   swell: 'swelling and dying away',
-};
+});
 
-export const PLACE_WORDS: Record<Place, string> = { away: 'away from the change', across: 'across the change', at: 'at the change' };
+export const PLACE_WORDS: Record<Place, string> = texts({ away: 'away from the change', across: 'across the change', at: 'at the change' });
 
-export const MATERIAL_WORDS: Record<Material, string> = { straw: 'a straw', water: 'a glass of water' };
+export const MATERIAL_WORDS: Record<Material, string> = texts({ straw: 'a straw', water: 'a glass of water' });
 
-export const WEIGHT_WORDS = { '-1': 'takes weight off', '0': 'leaves weight as it is', '1': 'adds weight' } as const;
+export const WEIGHT_WORDS = texts({ '-1': 'takes weight off', '0': 'leaves weight as it is', '1': 'adds weight' });
 export const weightWords = (weight: -1 | 0 | 1): string => WEIGHT_WORDS[`${weight}`];

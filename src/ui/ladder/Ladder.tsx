@@ -1,7 +1,8 @@
 import { Passaggio, VoiceMap } from '../../core/map/types';
 import { zoneOf } from '../../core/map/zone';
-import { isNatural, noteName } from '../../core/music/pitch';
+import { isNatural } from '../../core/music/pitch';
 import { LadderScale } from './scale';
+import { useLanguage } from '../language/language';
 
 /** Rungs behind whatever stands beside the ladder: naturals and sharps told apart by tone. */
 export function Rungs({ scale, width }: { scale: LadderScale; width: number }) {
@@ -39,6 +40,7 @@ export function Ladder({
   /** A key under a finger or the mouse: pressed, and let go of. */
   onPlay?: (midi: number, down: boolean) => void;
 }) {
+  const { note } = useLanguage();
   const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.low + i);
   const dense = scale.rung < 11;
   return (
@@ -86,7 +88,7 @@ export function Ladder({
                 paintOrder="stroke"
                 className="pointer-events-none"
               >
-                {noteName(midi)}
+                {note(midi)}
               </text>
             )}
           </g>
@@ -132,6 +134,7 @@ function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
 
 /** A soft band with a likely centre, never a line: it fades over the interval; a bracket beside it holds the notes of the change. */
 export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: LadderScale; passaggio: Passaggio; x: number; width: number }) {
+  const { note } = useLanguage();
   const id = `band-${Math.round(p.midi * 100)}-${x}`;
   const reach = Math.max(1, (p.highMidi - p.lowMidi) / 2 + 0.7);
   const { first, last } = zoneOf(p);
@@ -171,7 +174,7 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
           fontWeight={700}
           fill="var(--ink)"
         >
-          {noteName(p.midi)}
+          {note(p.midi)}
         </text>
       )}
     </g>
@@ -180,12 +183,13 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
 
 /** Where a vowel's colour turns by itself: a thin mark, so that it isn't taken for a change of register. */
 export function VowelTurn({ scale, vowel, midi, width }: { scale: LadderScale; vowel: string; midi: number; width: number }) {
+  const { t } = useLanguage();
   const y = scale.y(midi);
   return (
     <g>
       <line x1={0} x2={width} y1={y} y2={y} stroke="var(--soft)" strokeWidth={0.75} />
       <text x={width - 8} y={y - 3} textAnchor="end" fontSize={11} fill="var(--soft)">
-        {vowel ? `“${vowel}” turns here: vowel, not register` : 'vowel, not register'}
+        {vowel ? t('“{vowel}” turns here: vowel, not register', { vowel }) : t('vowel, not register')}
       </text>
     </g>
   );

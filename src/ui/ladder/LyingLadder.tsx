@@ -1,5 +1,8 @@
 import type { VoiceSummary } from '../../core/map/types';
-import { isNatural, noteName } from '../../core/music/pitch';
+import { isNatural } from '../../core/music/pitch';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 /** All voices on one keyboard: C2 to G6. */
 export const LYING_RANGE = { low: 36, high: 91 };
@@ -7,7 +10,7 @@ const STEP = 6;
 const HEIGHT = 34;
 const LABEL_HEIGHT = 22;
 /** As wide as drawn; on a tablet half of that, so that the list fits beside a piano. */
-const WIDTH = 'h-auto w-[336px] max-lg:w-[184px]';
+const WIDTH = texts('h-auto w-[336px] max-lg:w-[184px]');
 
 const xOf = (midi: number) => (midi - LYING_RANGE.low + 0.5) * STEP;
 const NOTES = Array.from({ length: LYING_RANGE.high - LYING_RANGE.low + 1 }, (_, i) => LYING_RANGE.low + i);
@@ -18,16 +21,17 @@ const OCTAVES = NOTES.filter((m) => m % 12 === 0);
 
 /** The names of the octaves over a column of lying ladders. */
 export function LyingLabels() {
+  const { note, t } = useLanguage();
   return (
     <svg
       viewBox={`0 0 ${NOTES.length * STEP} ${LABEL_HEIGHT}`}
       className={WIDTH}
       role="img"
-      aria-label={`From ${noteName(LYING_RANGE.low)} to ${noteName(LYING_RANGE.high)}`}
+      aria-label={t('From {low} to {high}', { low: { note: LYING_RANGE.low }, high: { note: LYING_RANGE.high } })}
     >
       {OCTAVES.map((m) => (
         <text key={m} x={xOf(m) - STEP / 2} y={LABEL_HEIGHT - 3} className="text-[13px] max-lg:text-[22px]" fill="var(--soft)">
-          {noteName(m)}
+          {note(m)}
         </text>
       ))}
     </svg>

@@ -7,6 +7,7 @@ import type { Offer } from '../../core/lesson/exercise-step';
 import { STRAND_WORDS } from '../kit/words-of-work';
 import { ANYTHING, filtered } from '../plan/filter';
 import { found, OfferGroup } from './offers';
+import { useLanguage } from '../language/language';
 
 /** What else could be sung now: looked for by name, sound or purpose, and begun with Enter. */
 export function ChooseExercise({
@@ -18,16 +19,17 @@ export function ChooseExercise({
   onChoose: (offer: Offer) => void;
   onClose: () => void;
 }) {
+  const { t } = useLanguage();
   const [text, setText] = useState('');
   const shown = useMemo(() => found(groups, (e) => filtered([e], { ...ANYTHING, text }).length > 0), [groups, text]);
   return (
-    <Window title="What is sung now?" onClose={onClose}>
+    <Window title={t('What is sung now?')} onClose={onClose}>
       <Combobox<Offer> immediate onChange={(offer) => offer && onChoose(offer)}>
         <ComboboxInput
           autoFocus
           className="field w-full text-lg"
-          aria-label="Look for an exercise or a phrase"
-          placeholder="a name, a sound, or what it is for"
+          aria-label={t('Look for an exercise or a phrase')}
+          placeholder={t('a name, a sound, or what it is for')}
           autoComplete="off"
           onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => event.key === 'Escape' && onClose()}
@@ -43,7 +45,7 @@ export function ChooseExercise({
               ))}
             </div>
           ))}
-          {shown.length === 0 && <p className="py-2 text-soft">Nothing of that name. A word less finds more.</p>}
+          {shown.length === 0 && <p className="py-2 text-soft">{t('Nothing of that name. A word less finds more.')}</p>}
         </ComboboxOptions>
       </Combobox>
     </Window>
@@ -51,8 +53,9 @@ export function ChooseExercise({
 }
 
 function Line({ offer }: { offer: Offer }) {
+  const { t } = useLanguage();
   const { exercise, keys, sound, because } = offer;
-  const none = because ? 'not today' : 'no key of it fits this voice';
+  const none = because ? t('not today') : t('no key of it fits this voice');
   return (
     <ComboboxOption
       value={offer}
@@ -62,7 +65,7 @@ function Line({ offer }: { offer: Offer }) {
     >
       <span className="font-semibold">{exercise.name}</span>
       <span className="text-soft">
-        {keys.length === 0 ? none : `“${sound}”, ${notesInWords(keys)}`} · {STRAND_WORDS[exercise.strand]} {exercise.grade}
+        {keys.length === 0 ? none : `“${sound}”, ${notesInWords(keys)}`} · {t(STRAND_WORDS[exercise.strand])} {exercise.grade}
       </span>
     </ComboboxOption>
   );

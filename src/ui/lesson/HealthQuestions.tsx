@@ -2,15 +2,19 @@
 import { FormEvent } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import { Form } from '../kit/Form';
+import { useLanguage } from '../language/language';
 
-const QUESTIONS = [
+import { texts } from '../../core/words/said';
+
+const QUESTIONS = texts([
   ['hoarse', 'Hoarse, or rougher than usual?'],
   ['ill', 'A cold, a cough, or otherwise ill?'],
   ['pain', 'Any pain in the throat, also to speak or to swallow?'],
-] as const;
+]);
 
 /** Before singing: how the voice is today. Wendel advises, it doesn't diagnose. */
 export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (answers: HealthAnswers) => void }) {
+  const { t } = useLanguage();
   const answer = (event: FormEvent<HTMLFormElement>) => {
     const form = new FormData(event.currentTarget);
     const yes = (name: string) => form.get(name) === 'on';
@@ -18,10 +22,10 @@ export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (a
   };
   return (
     <Form onSubmit={answer} className="card flex max-w-2xl flex-col gap-3 text-lg">
-      <h2 className="text-[40px] leading-tight font-bold">How is the voice today?</h2>
+      <h2 className="text-[40px] leading-tight font-bold">{t('How is the voice today?')}</h2>
       {told && (
         <p>
-          Told at intake: <b>{told}</b>
+          {t('Told at intake:')} <b>{t(told)}</b>
         </p>
       )}
       {QUESTIONS.map(([name, words]) => (
@@ -30,15 +34,16 @@ export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (a
         </label>
       ))}
       <label className="flex flex-col gap-1 text-sm text-soft">
-        Anything else (optional)
+        {t('Anything else (optional)')}
         <input className="field text-base" name="note" maxLength={1000} autoComplete="off" />
       </label>
       <p className="text-sm text-soft">
-        In pain nothing is sung. Ill or hoarse, nothing tests the voice, adds weight or goes above the change. Hoarseness that stays for
-        weeks, pain, blood or a sudden loss of voice belong to a doctor; trouble breathing is an emergency.
+        {t(
+          'In pain nothing is sung. Ill or hoarse, nothing tests the voice, adds weight or goes above the change. Hoarseness that stays for weeks, pain, blood or a sudden loss of voice belong to a doctor; trouble breathing is an emergency.',
+        )}
       </p>
       <button className="button-main self-start" autoFocus>
-        Begin
+        {t('Begin')}
       </button>
     </Form>
   );

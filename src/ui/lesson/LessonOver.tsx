@@ -13,6 +13,7 @@ import { KeptNote } from '../outbox/KeptNote';
 import type { usePlanning } from '../plan/usePlanning';
 import { SideBySide } from './SideBySide';
 import { addressOf, ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 interface Props {
   singer: { id: string; name: string };
@@ -29,6 +30,7 @@ interface Props {
 
 /** The end of a lesson: what was sung and how it went, what of it goes into the week, and a word for the record and for next time. */
 export function LessonOver({ singer, lesson, course, sung, planning, takes, onPlay, onBack, onChoose, children }: Props) {
+  const { t } = useLanguage();
   const [problem, setProblem] = useState<string | null>(null);
   const left = course.steps.filter((s) => course.skipped[s.id]);
   const path = addressOf('PUT /api/lessons/[lessonId]', { lessonId: lesson.id });
@@ -38,7 +40,7 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
     setProblem(null);
     const own = p && !p.find(exercise.id);
     const next = p && putIn(exercise, items, p, { sound, instead: own ? SONG_LINE : undefined });
-    if (!next) return setProblem(`No key of ${exercise.name} stays inside what the map knows of this voice.`);
+    if (!next) return setProblem(t('No key of {name} stays inside what the map knows of this voice.', { name: exercise.name }));
     try {
       // What isn't on the shelf yet (a phrase of a song) is kept there as the studio's own.
       if (own) await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: exercise.id }, body: exercise });
@@ -50,12 +52,14 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
 
   return (
     <div className="flex max-w-3xl flex-col gap-4">
-      <h2 className="text-[40px] leading-tight font-bold">{course.steps.length === 0 ? 'What is sung today?' : 'That was the lesson'}</h2>
+      <h2 className="text-[40px] leading-tight font-bold">
+        {course.steps.length === 0 ? t('What is sung today?') : t('That was the lesson')}
+      </h2>
       {restReason(course.health) && <p className="font-semibold">{restReason(course.health)}</p>}
-      {left.length > 0 && <p>Left out: {left.map((s) => s.name).join(', ')}.</p>}
+      {left.length > 0 && <p>{t('Left out: {join}.', { join: left.map((s) => s.name).join(', ') })}</p>}
       {children}
       {sung.length > 0 && (
-        <section aria-label="What was sung" className="card flex flex-col gap-4">
+        <section aria-label={t('What was sung')} className="card flex flex-col gap-4">
           {sung.map((s) => {
             const exercise = course.steps.find((step) => step.exercise?.id === s.exerciseId)?.exercise;
             const best = [...s.sounds].sort((a, b) => tally(b.keys.values()).yes - tally(a.keys.values()).yes)[0];
@@ -65,14 +69,14 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
                 <SideBySide sung={s} onPlay={onPlay} />
                 {exercise &&
                   (inWeek ? (
-                    <span className="text-soft">is in the week</span>
+                    <span className="text-soft">{t('is in the week')}</span>
                   ) : (
                     <button
                       className="button"
-                      aria-label={`${s.name} on ${best.sound} into the week`}
+                      aria-label={t('{name} on {sound} into the week', { name: s.name, sound: best.sound })}
                       onClick={() => void intoTheWeek(exercise, best.sound)}
                     >
-                      <Plus aria-hidden size={18} /> Into the week, on “{best.sound}”
+                      <Plus aria-hidden size={18} /> {t('Into the week, on “{sound}”', { sound: best.sound })}
                     </button>
                   ))}
               </div>
@@ -82,9 +86,9 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
       )}
       {problem && <Notice>{problem}</Notice>}
       {takes}
-      <KeptNote label="A word for the record" method="PUT" path={path} stored={lesson.note} maxLength={4000} className="min-h-24" />
+      <KeptNote label={t('A word for the record')} method="PUT" path={path} stored={lesson.note} maxLength={4000} className="min-h-24" />
       <KeptNote
-        label="For next time: what was agreed, and stands on top of the next lesson"
+        label={t('For next time: what was agreed, and stands on top of the next lesson')}
         method="PUT"
         path={path}
         field="nextTime"
@@ -93,17 +97,17 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
       />
       <div className="flex flex-wrap gap-2">
         <Link className="button-main" href={`/singers/${singer.id}/plan`}>
-          See the week
+          {t('See the week')}
         </Link>
         <Link className="button" href={`/singers/${singer.id}/map`}>
-          See the map
+          {t('See the map')}
         </Link>
         <button className="button" onClick={onChoose}>
-          <ListMusic aria-hidden size={18} /> Sing something else
+          <ListMusic aria-hidden size={18} /> {t('Sing something else')}
         </button>
         {course.steps.length > 0 && (
           <button className="button" onClick={onBack}>
-            Back into the lesson
+            {t('Back into the lesson')}
           </button>
         )}
       </div>

@@ -26,7 +26,6 @@ import { hasPattern, notesAsked, patternSteps } from '../../core/lesson/pattern'
 import { sungIn } from '../../core/lesson/record';
 import type { Course } from '../../core/lesson/types';
 import { NO_TOUCH } from '../../core/music/midi-message';
-import { noteName } from '../../core/music/pitch';
 import type { SongVoice } from '../../core/song/voice';
 import type { TimbreAxis } from '../../core/take/timbre';
 import type { CrossingStyle } from '../../core/sim/profile';
@@ -37,7 +36,6 @@ import { useNarrow } from '../kit/useNarrow';
 import { Shortcut, useShortcuts } from '../kit/useShortcuts';
 import { useStored } from '../kit/useStored';
 import { VERDICT_WORDS } from '../kit/verdict';
-import { dateOf } from '../kit/dates';
 import { PlanSource, usePlanning } from '../plan/usePlanning';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { LevelMeter } from '../listen/LevelMeter';
@@ -58,6 +56,9 @@ import { StepStrip } from './StepStrip';
 import { useCourse } from './useCourse';
 import { Reference, useLessonRun } from './useLessonRun';
 import { usePlayed } from './usePlayed';
+import { useLanguage } from '../language/language';
+
+import { Said, said, texts } from '../../core/words/said';
 
 const ChooseExercise = dynamic(() => import('./ChooseExercise').then((m) => m.ChooseExercise), { ssr: false });
 
@@ -65,23 +66,25 @@ const ChooseExercise = dynamic(() => import('./ChooseExercise').then((m) => m.Ch
 const OCTAVE_UNDER_CHANGE_ST = 12;
 
 /** How it stands with a keyboard, beside the box. */
-const KEYBOARD_WORDS: Record<KeyboardState['is'], (state: KeyboardState) => string> = {
+const KEYBOARD_WORDS: Record<KeyboardState['is'], (state: KeyboardState) => Said> = {
   off: () => '',
-  none: () => 'none is connected',
+  none: () => said('none is connected'),
   there: (state) => ('name' in state ? state.name : ''),
-  gone: () => 'not connected any more',
-  refused: () => 'this browser gives none',
+  gone: () => said('not connected any more'),
+  refused: () => said('this browser gives none'),
 };
+
+const LOUDNESS_NAMES = texts({ soft: 'soft', medium: 'medium', full: 'full' });
 
 const HEIGHT = 470;
 /** Upright on a tablet all of it still fits the screen. */
 const NARROW_HEIGHT = 380;
-const REFERENCES: readonly (readonly [Reference, string])[] = [
+const REFERENCES: readonly (readonly [Reference, string])[] = texts([
   ['pattern', 'plays the pattern'],
   ['chord', 'gives the chord'],
   ['count', 'counts in only'],
   ['none', 'is silent'],
-];
+]);
 
 interface Props {
   view: PlanSource & {
@@ -92,7 +95,7 @@ interface Props {
     /** What was agreed at the end of the lesson before. */
     agreed: { nextTime: string; on: Date } | null;
     /** What the singer's check and other singing say of today: how much lower exercises are offered, and why. */
-    voiceToday: { lowerSt: number; because: string[] };
+    voiceToday: { lowerSt: number; because: Said[] };
     voice: SongVoice | null;
     songs: OwnSong[];
   };
@@ -100,6 +103,7 @@ interface Props {
 
 /** A guided lesson: what to sing now, the voice as it sings, and what was found, take after take. */
 export function LessonRoom({ view }: Props) {
+  const { dateOf, t } = useLanguage();
   const { singer, map, lesson, agreed, songs, voice: songVoice, today } = view;
   const lessonCourse = useCourse(lesson.id, lesson.course);
   const { course, act, undo, redo } = lessonCourse;
@@ -143,27 +147,27 @@ export function LessonRoom({ view }: Props) {
   const letLetters = (play: boolean) =>
     piano.setLetters(play ? 12 * Math.floor((ask?.tonicMidi ?? anchors.change - OCTAVE_UNDER_CHANGE_ST) / 12) : null);
   const shortcuts: Shortcut[] = [
-    { key: ' ', says: 'starts and stops', act: run.main },
-    { key: 't', says: 'that’s enough in this direction', act: run.enough },
-    { key: 'r', says: 'repeats what was just sung', act: run.repeat },
-    { key: 'ArrowRight', says: 'goes on to the next key or take', act: () => step({ kind: 'next' }) },
-    { key: 'ArrowLeft', says: 'goes back', act: () => step({ kind: 'back' }) },
-    { key: 'h', says: 'holds the key', act: () => act({ kind: 'hold' }) },
-    { key: 's', says: 'skips the step', act: () => step({ kind: 'skip' }) },
-    { key: 'v', says: 'changes the sound', act: run.nextVowel },
-    { key: '/', says: 'sings something else: any exercise, any phrase', act: choose },
-    { key: 'o', says: 'the same keys once more, on another sound', act: exerciseInHand ? run.onAnotherSound : null },
-    { key: 'ArrowUp', says: 'a key higher, and on upward', act: ask?.step.keys ? () => run.keyBy(1) : null },
-    { key: 'ArrowDown', says: 'a key lower, and on downward', act: ask?.step.keys ? () => run.keyBy(-1) : null },
-    { key: 'p', says: 'lets the letters play the piano, until Esc', act: () => letLetters(piano.letters === null) },
-    { key: 'k', says: 'in the key of the lowest note you played', act: inPlayedKey },
-    { key: '+', says: 'a little faster', act: () => run.tempoBy(1) },
-    { key: '-', says: 'a little slower', act: () => run.tempoBy(-1) },
-    { key: 'm', says: 'marks what you hear, while it is sung', act: () => mark('coach') },
-    { key: 'n', says: 'marks what the singer feels', act: () => mark('singer') },
-    { key: 'Escape', says: 'gives the take up', act: halt },
-    { key: 'z', command: true, says: 'takes a step of the lesson back', act: undo },
-    { key: 'y', command: true, says: 'and forward again', act: redo },
+    { key: ' ', says: said('starts and stops'), act: run.main },
+    { key: 't', says: said('that’s enough in this direction'), act: run.enough },
+    { key: 'r', says: said('repeats what was just sung'), act: run.repeat },
+    { key: 'ArrowRight', says: said('goes on to the next key or take'), act: () => step({ kind: 'next' }) },
+    { key: 'ArrowLeft', says: said('goes back'), act: () => step({ kind: 'back' }) },
+    { key: 'h', says: said('holds the key'), act: () => act({ kind: 'hold' }) },
+    { key: 's', says: said('skips the step'), act: () => step({ kind: 'skip' }) },
+    { key: 'v', says: said('changes the sound'), act: run.nextVowel },
+    { key: '/', says: said('sings something else: any exercise, any phrase'), act: choose },
+    { key: 'o', says: said('the same keys once more, on another sound'), act: exerciseInHand ? run.onAnotherSound : null },
+    { key: 'ArrowUp', says: said('a key higher, and on upward'), act: ask?.step.keys ? () => run.keyBy(1) : null },
+    { key: 'ArrowDown', says: said('a key lower, and on downward'), act: ask?.step.keys ? () => run.keyBy(-1) : null },
+    { key: 'p', says: said('lets the letters play the piano, until Esc'), act: () => letLetters(piano.letters === null) },
+    { key: 'k', says: said('in the key of the lowest note you played'), act: inPlayedKey },
+    { key: '+', says: said('a little faster'), act: () => run.tempoBy(1) },
+    { key: '-', says: said('a little slower'), act: () => run.tempoBy(-1) },
+    { key: 'm', says: said('marks what you hear, while it is sung'), act: () => mark('coach') },
+    { key: 'n', says: said('marks what the singer feels'), act: () => mark('singer') },
+    { key: 'Escape', says: said('gives the take up'), act: halt },
+    { key: 'z', command: true, says: said('takes a step of the lesson back'), act: undo },
+    { key: 'y', command: true, says: said('and forward again'), act: redo },
   ];
 
   // At its end a lesson can still be gone back into.
@@ -195,14 +199,14 @@ export function LessonRoom({ view }: Props) {
   if (restsToday(course) && course.health && !isOver(course))
     return (
       <section className="card flex max-w-2xl flex-col gap-3 text-lg" role="alert" data-testid="rests">
-        <h2 className="text-[40px] leading-tight font-bold">Rest today</h2>
-        <p>{restReason(course.health)}</p>
+        <h2 className="text-[40px] leading-tight font-bold">{t('Rest today')}</h2>
+        <p>{t(restReason(course.health)!)}</p>
         <div className="flex flex-wrap gap-2">
           <button className="button-main" onClick={() => act({ kind: 'go', step: course.steps.length })}>
-            End the lesson
+            {t('End the lesson')}
           </button>
           <button className="button" onClick={() => act({ kind: 'health', answers: { ...course.health!, goOn: true } })}>
-            Go on all the same: I am the coach and have asked
+            {t('Go on all the same: I am the coach and have asked')}
           </button>
         </div>
       </section>
@@ -230,7 +234,7 @@ export function LessonRoom({ view }: Props) {
     <div className="flex flex-col gap-3">
       {agreed && (
         <p className="text-soft" data-testid="agreed">
-          Agreed on {dateOf(agreed.on)}: <span className="text-ink">{agreed.nextTime}</span>
+          {t('Agreed on {date}:', { date: dateOf(agreed.on) })} <span className="text-ink">{agreed.nextTime}</span>
         </p>
       )}
       {view.voiceToday.because.length > 0 && (
@@ -244,25 +248,25 @@ export function LessonRoom({ view }: Props) {
         <div className="min-w-0 lg:col-start-2 lg:row-start-1">
           <div aria-live="polite">
             <h2 className="text-[40px] leading-tight font-bold" data-testid="ask">
-              {ask.step.name}
-              {ask.vowel && ` on “${ask.vowel}”`}
+              {t(ask.step.name)}
+              {ask.vowel && t(' on “{vowel}”', { vowel: ask.vowel })}
             </h2>
             <p className="text-2xl font-semibold" data-testid="ask-key">
               {[
-                ask.tonicMidi !== null && `from ${noteName(asked!.lowest === ask.tonicMidi ? ask.tonicMidi : asked!.lowest)}`,
-                ask.colour && COLOUR_WORDS.find(([c]) => c === ask.colour)![1],
-                ask.loudness,
-                ask.confirms ? 'once more, to be sure' : ask.of && ask.of > 1 ? `${ask.number} of ${ask.of}` : null,
+                ask.tonicMidi !== null && t('from {note}', { note: { note: asked!.lowest } }),
+                ask.colour && t(COLOUR_WORDS.find(([c]) => c === ask.colour)![1]),
+                ask.loudness && t(LOUDNESS_NAMES[ask.loudness]),
+                ask.confirms ? t('once more, to be sure') : ask.of && ask.of > 1 ? t('{n} of {of}', { n: ask.number, of: ask.of }) : null,
                 hasPattern(ask.step) && `♩ = ${ask.step.tempo}`,
-                course.held && 'held',
+                course.held && t('held'),
               ]
                 .filter(Boolean)
                 .join(' · ')}
             </p>
             <p className="mt-1 text-soft">
               {isRoundOver(course)
-                ? 'All its keys are sung: ↑ a key higher, ↓ back down, O on another sound, → on with the lesson.'
-                : ask.step.how}
+                ? t('All its keys are sung: ↑ a key higher, ↓ back down, O on another sound, → on with the lesson.')
+                : t(ask.step.how)}
             </p>
           </div>
           {pattern && ask.tonicMidi !== null && <Staff exercise={pattern} tonic={ask.tonicMidi} voice={singer.voiceType} />}
@@ -270,14 +274,15 @@ export function LessonRoom({ view }: Props) {
             <p className="min-h-12" role="status" data-testid="verdict">
               {last && last.exerciseId === exerciseInHand.id && (
                 <>
-                  {noteName(last.tonicMidi)} on “{last.sound}”: <b>{VERDICT_WORDS[last.verdict]}</b> {last.verdict !== 'yes' && last.says}
+                  {t('{note} on “{sound}”:', { note: { note: last.tonicMidi }, sound: last.sound })} <b>{t(VERDICT_WORDS[last.verdict])}</b>{' '}
+                  {last.verdict !== 'yes' && t(last.says)}
                 </>
               )}
             </p>
           )}
         </div>
         <section
-          aria-label="What is sung, beside the ladder"
+          aria-label={t('What is sung, beside the ladder')}
           className="flex min-w-0 flex-col gap-2 lg:col-start-1 lg:row-span-2 lg:row-start-1"
         >
           <Stage
@@ -293,35 +298,39 @@ export function LessonRoom({ view }: Props) {
           {piano.letters !== null && (
             <p className="flex items-center gap-3 rounded-md border border-accent py-1 pr-1 pl-3" role="status">
               <span className="flex-1">
-                The letters play: A is {noteName(piano.letters)}, S the next white key, W the black one between. Comma and full stop: an
-                octave down and up.
+                {t(
+                  'The letters play: A is {letters}, S the next white key, W the black one between. Comma and full stop: an octave down and up.',
+                  { letters: { note: piano.letters } },
+                )}
               </span>
-              <button className="button shrink-0 px-3" title="Esc" onClick={() => piano.setLetters(null)}>
-                Give the letters back
+              <button className="button shrink-0 px-3" title={t('Esc')} onClick={() => piano.setLetters(null)}>
+                {t('Give the letters back')}
               </button>
             </p>
           )}
           <div className="flex flex-wrap gap-1">
-            <Key label="Back" hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
-            <Key label="Repeat" hint="R" onClick={run.repeat} icon={RotateCcw} />
-            <Key label="Next" hint="→" onClick={() => step({ kind: 'next' })} icon={ChevronRight} />
-            {ask.step.keys && <Key label="Higher" hint="↑" onClick={() => run.keyBy(1)} icon={ChevronUp} />}
-            {ask.step.keys && <Key label="Lower" hint="↓" onClick={() => run.keyBy(-1)} icon={ChevronDown} />}
-            {inPlayedKey && <Key label={`From ${noteName(piano.lowest!)}`} hint="K" onClick={inPlayedKey} icon={Music} />}
-            {exerciseInHand && <Key label="Another sound" hint="O" onClick={run.onAnotherSound} icon={Repeat2} />}
-            <Key label="Something else" hint="/" onClick={choose} icon={ListMusic} />
-            {ask.step.keys && <Key label="Hold key" hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
-            {ask.step.keys?.until === 'stop' && !ask.confirms && <Key label="That’s enough" hint="T" onClick={run.enough} icon={Square} />}
-            <Key label="Skip step" hint="S" onClick={() => step({ kind: 'skip' })} icon={FastForward} />
-            <Key label="I hear it" hint="M" onClick={() => mark('coach')} disabled={state !== 'recording'} />
-            <Key label="Singer feels it" hint="N" onClick={() => mark('singer')} disabled={state !== 'recording'} />
+            <Key label={t('Back')} hint="←" onClick={() => step({ kind: 'back' })} icon={ChevronLeft} />
+            <Key label={t('Repeat')} hint="R" onClick={run.repeat} icon={RotateCcw} />
+            <Key label={t('Next')} hint="→" onClick={() => step({ kind: 'next' })} icon={ChevronRight} />
+            {ask.step.keys && <Key label={t('Higher')} hint="↑" onClick={() => run.keyBy(1)} icon={ChevronUp} />}
+            {ask.step.keys && <Key label={t('Lower')} hint="↓" onClick={() => run.keyBy(-1)} icon={ChevronDown} />}
+            {inPlayedKey && <Key label={t('From {what}', { what: { note: piano.lowest! } })} hint="K" onClick={inPlayedKey} icon={Music} />}
+            {exerciseInHand && <Key label={t('Another sound')} hint="O" onClick={run.onAnotherSound} icon={Repeat2} />}
+            <Key label={t('Something else')} hint="/" onClick={choose} icon={ListMusic} />
+            {ask.step.keys && <Key label={t('Hold key')} hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
+            {ask.step.keys?.until === 'stop' && !ask.confirms && (
+              <Key label={t('That’s enough')} hint="T" onClick={run.enough} icon={Square} />
+            )}
+            <Key label={t('Skip step')} hint="S" onClick={() => step({ kind: 'skip' })} icon={FastForward} />
+            <Key label={t('I hear it')} hint="M" onClick={() => mark('coach')} disabled={state !== 'recording'} />
+            <Key label={t('Singer feels it')} hint="N" onClick={() => mark('singer')} disabled={state !== 'recording'} />
             <Keys shortcuts={shortcuts} />
           </div>
         </section>
         <aside className="flex min-w-0 flex-col gap-3 lg:col-start-2 lg:row-start-2">
           <LiveNote store={recorder.live} />
           <LevelMeter store={recorder.meter} paused={false} source={source} />
-          <button className="button-main min-h-16 text-xl" onClick={run.main} disabled={busy} title="Space" data-testid="main-key">
+          <button className="button-main min-h-16 text-xl" onClick={run.main} disabled={busy} title={t('Space')} data-testid="main-key">
             {state === 'recording' ? (
               <Square aria-hidden />
             ) : playing ? (
@@ -334,31 +343,35 @@ export function LessonRoom({ view }: Props) {
               <Mic aria-hidden />
             )}
             {state === 'recording'
-              ? 'Stop'
+              ? t('Stop')
               : playing
-                ? 'The piano gives it …'
+                ? t('The piano gives it …')
                 : busy || running
-                  ? 'A breath …'
+                  ? t('A breath …')
                   : isRoundOver(course)
-                    ? 'Once more'
+                    ? t('Once more')
                     : course.count > 0
-                      ? 'Go on'
-                      : 'Start'}
+                      ? t('Go on')
+                      : t('Start')}
           </button>
           {run.problem && <Notice>{run.problem}</Notice>}
           {piano.keyboard.is === 'gone' && (
-            <Notice>{piano.keyboard.name} is not connected any more: the lesson goes on. Plugged in again, it is followed again.</Notice>
+            <Notice>
+              {t('{name} is not connected any more: the lesson goes on. Plugged in again, it is followed again.', {
+                name: piano.keyboard.name,
+              })}
+            </Notice>
           )}
           {recorder.warning && <Notice>{recorder.warning}</Notice>}
           <Unsent takes={recorder.unsent} onTryAgain={(u) => void send(u)} />
           {inHand && <SideBySide sung={inHand} onPlay={playOrStop} />}
           <div className="max-h-44 overflow-y-auto">{takes}</div>
           <details>
-            <summary className="min-h-11 cursor-pointer content-center font-semibold">Piano and microphone</summary>
+            <summary className="min-h-11 cursor-pointer content-center font-semibold">{t('Piano and microphone')}</summary>
             <div className="grid grid-cols-2 gap-2">
-              <Choice label="The piano" value={reference} options={REFERENCES} onChange={setReference} />
+              <Choice label={t('The piano')} value={reference} options={REFERENCES} onChange={setReference} />
               <Choice
-                label="Listen to"
+                label={t('Listen to')}
                 value={source}
                 options={SOURCES.filter((s): s is ['microphone' | 'simulated', string] => s[0] !== 'file')}
                 onChange={(next) => {
@@ -367,23 +380,24 @@ export function LessonRoom({ view }: Props) {
                   setSource(next);
                 }}
               />
-              {source === 'simulated' && <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} />}
+              {source === 'simulated' && <Choice label={t('A voice that')} value={style} options={STYLE_WORDS} onChange={setStyle} />}
               <label className="col-span-2 flex min-h-11 items-center gap-2">
                 <input type="checkbox" checked={piano.follows} onChange={(e) => piano.setFollows(e.target.checked)} />
-                Follow a MIDI keyboard <span className="text-sm text-soft">{KEYBOARD_WORDS[piano.keyboard.is](piano.keyboard)}</span>
+                {t('Follow a MIDI keyboard')}{' '}
+                <span className="text-sm text-soft">{t(KEYBOARD_WORDS[piano.keyboard.is](piano.keyboard))}</span>
               </label>
               <label className="col-span-2 flex min-h-11 items-center gap-2">
                 <input type="checkbox" checked={piano.letters !== null} onChange={(e) => letLetters(e.target.checked)} />
-                The letters play the piano <kbd className="text-sm text-soft">P</kbd>
+                {t('The letters play the piano')} <kbd className="text-sm text-soft">P</kbd>
               </label>
               {source === 'microphone' && <MicrophoneChoice onChange={recorder.close} disabled={state !== 'idle'} />}
             </div>
             <LevelSetting source={source} />
             <p className="mt-2 text-sm text-soft">
               <Link className="underline" href={`/singers/${singer.id}/listen`}>
-                A free take
+                {t('A free take')}
               </Link>{' '}
-              is possible at any moment; the lesson waits.
+              {t('is possible at any moment; the lesson waits.')}
             </p>
           </details>
         </aside>

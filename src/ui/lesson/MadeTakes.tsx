@@ -1,9 +1,10 @@
+import { Said, said } from '../../core/words/said';
 import { Check, CloudOff, Ear, LoaderCircle, Play, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { memo } from 'react';
-import { noteName } from '../../core/music/pitch';
 import { changesOf } from '../../core/take/changes';
 import type { StoredTake } from '../listen/save-take';
+import { useLanguage } from '../language/language';
 
 /** A take made in this lesson, as far as it has got. */
 export interface Made {
@@ -14,17 +15,29 @@ export interface Made {
 }
 
 /** In a few words, what was found. */
-function wordsOf({ state, stored }: Made): string {
-  const waits = state === 'waiting' ? 'safe here, waiting for the server' : '';
-  if (!stored) return waits || (state === 'sending' ? 'storing' : 'listening closely');
+function wordsOf({ state, stored }: Made): Said {
+  const waits = state === 'waiting' ? said('safe here, waiting for the server') : null;
+  if (!stored) return waits ?? (state === 'sending' ? said('storing') : said('listening closely'));
   const findings = stored?.analysis?.findings;
-  if (!findings) return stored?.analysis?.error ?? 'could not be listened to';
-  if (!findings.quality.usable) return findings.quality.reasons.join(' ');
-  if (findings.speakingMidi !== null) return `speaks around ${noteName(findings.speakingMidi)}`;
+  if (!findings) return stored?.analysis?.error ?? said('could not be listened to');
+  if (!findings.quality.usable) return said('{all}', { all: { all: findings.quality.reasons, as: 'semicolon' } });
+  if (findings.speakingMidi !== null) return said('speaks around {note}', { note: { note: findings.speakingMidi } });
   const changes = changesOf(findings);
-  const range = findings.range ? `${noteName(findings.range.lowestMidi)} to ${noteName(findings.range.highestMidi)}` : '';
-  const at = [...new Set(changes.map((c) => noteName(c.midi)))];
-  return [waits, range, at.length > 0 && `changes at ${at.join(', ')}`, ...findings.quality.reasons].filter(Boolean).join(' · ');
+  const { range } = findings;
+  const at = [...new Set(changes.map((c) => Math.round(c.midi)))];
+  return said('{all}', {
+    all: {
+      all: [
+        ...(waits ? [waits] : []),
+        ...(range ? [said('{low} to {high}', { low: { note: range.lowestMidi }, high: { note: range.highestMidi } })] : []),
+        ...(at.length
+          ? [said('changes at {notes}', { notes: { all: at.map((midi) => said('{note}', { note: { note: midi } })), as: 'comma' } })]
+          : []),
+        ...findings.quality.reasons,
+      ],
+      as: 'dot',
+    },
+  });
 }
 
 const ICONS = { sending: LoaderCircle, waiting: CloudOff, listening: Ear, found: Check, failed: CloudOff };
@@ -39,9 +52,10 @@ export function MadeTakes({
   onPlay: (id: string) => void;
   onDiscard: (id: string) => void;
 }) {
-  if (made.length === 0) return <p className="text-soft">The takes of this lesson will stand here, with what was found in each.</p>;
+  const { t } = useLanguage();
+  if (made.length === 0) return <p className="text-soft">{t('The takes of this lesson will stand here, with what was found in each.')}</p>;
   return (
-    <ol aria-label="Takes of this lesson" className="flex flex-col">
+    <ol aria-label={t('Takes of this lesson')} className="flex flex-col">
       {[...made].reverse().map((m) => (
         <MadeTake key={m.id} made={m} {...rest} />
       ))}
@@ -61,6 +75,7 @@ const MadeTake = memo(function MadeTake({
   onPlay: (id: string) => void;
   onDiscard: (id: string) => void;
 }) {
+  const { t } = useLanguage();
   const Icon = ICONS[m.state];
   return (
     <li className="flex items-center gap-2 border-b border-line py-1 last:border-0" data-testid="made" data-state={m.state}>
@@ -69,14 +84,18 @@ const MadeTake = memo(function MadeTake({
         <Link href={`/singers/${singerId}/takes/${m.id}`} prefetch={false} className="font-semibold hover:underline">
           {m.name}
         </Link>{' '}
-        <span className="text-soft">{wordsOf(m)}</span>
+        <span className="text-soft">{t(wordsOf(m))}</span>
       </span>
       {m.state === 'found' && (
         <>
-          <button className="button-small min-h-11 min-w-11" aria-label={`Play ${m.name}`} onClick={() => onPlay(m.id)}>
+          <button className="button-small min-h-11 min-w-11" aria-label={t('Play {name}', { name: m.name })} onClick={() => onPlay(m.id)}>
             <Play aria-hidden size={16} />
           </button>
-          <button className="button-small min-h-11 min-w-11" aria-label={`Discard ${m.name}`} onClick={() => onDiscard(m.id)}>
+          <button
+            className="button-small min-h-11 min-w-11"
+            aria-label={t('Discard {name}', { name: m.name })}
+            onClick={() => onDiscard(m.id)}
+          >
             <Trash2 aria-hidden size={16} />
           </button>
         </>

@@ -8,9 +8,11 @@ import { ownId } from '../../core/lesson/course';
 import { STEPS } from '../../core/lesson/protocols';
 import type { LessonStep } from '../../core/lesson/types';
 import { VOWELS } from '../listen/what-to-sing';
+import { useLanguage } from '../language/language';
 
 /** The steps of a lesson: dragged, or moved by keys (Space to pick up, arrows to move); each with its vowel, pace and length. */
 export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChange: (steps: LessonStep[]) => void }) {
+  const { t } = useLanguage();
   const dnd = useId();
   const sensors = useSensors(useSensor(PointerSensor), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   const moved = ({ active, over }: DragEndEvent) => {
@@ -22,7 +24,7 @@ export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChan
     <>
       <DndContext id={dnd} sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
         <SortableContext items={steps} strategy={verticalListSortingStrategy}>
-          <ol aria-label="Steps" className="flex flex-col gap-2">
+          <ol aria-label={t('Steps')} className="flex flex-col gap-2">
             {steps.map((step) => (
               <Row
                 key={step.id}
@@ -35,13 +37,13 @@ export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChan
         </SortableContext>
       </DndContext>
       <label className="flex flex-col gap-1 text-sm text-soft">
-        Add a step
+        {t('Add a step')}
         <select
           className="field text-base"
           value=""
           onChange={(e) => e.target.value && onChange([...steps, { ...STEPS[e.target.value], id: ownId(e.target.value, steps) }])}
         >
-          <option value="">choose …</option>
+          <option value="">{t('choose …')}</option>
           {Object.values(STEPS).map((s) => (
             <option key={s.id} value={s.id}>
               {s.name}
@@ -54,6 +56,7 @@ export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChan
 }
 
 function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: LessonStep) => void; onRemove: () => void }) {
+  const { t } = useLanguage();
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: step.id });
   const number = (value: string, least: number, most: number) => Math.min(most, Math.max(least, Math.round(Number(value)) || least));
   const small = 'field w-20 px-2';
@@ -66,7 +69,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
     >
       <button
         className="button-small min-h-11 min-w-11 cursor-grab self-center"
-        aria-label={`Move ${step.name}`}
+        aria-label={t('Move {name}', { name: step.name })}
         {...attributes}
         {...listeners}
       >
@@ -75,7 +78,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
       <span className="min-w-40 flex-1 self-center font-bold">{step.name}</span>
       {step.vowel && (
         <label className="flex flex-col text-sm text-soft">
-          Vowel
+          {t('Vowel')}
           <select className={`${small} text-ink`} value={step.vowel} onChange={(e) => onChange({ ...step, vowel: e.target.value })}>
             {VOWELS.map((v) => (
               <option key={v}>{v}</option>
@@ -85,7 +88,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
       )}
       {step.degrees && (
         <label className="flex flex-col text-sm text-soft">
-          Tempo
+          {t('Tempo')}
           <input
             className={`${small} text-ink`}
             type="number"
@@ -98,7 +101,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
       )}
       {step.keys && !step.colours ? (
         <label className="flex flex-col text-sm text-soft">
-          Keys
+          {t('Keys')}
           <select
             className="field px-2 text-ink"
             value={String(step.keys.until)}
@@ -106,7 +109,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
               onChange({ ...step, keys: { ...step.keys!, until: e.target.value === 'stop' ? 'stop' : Number(e.target.value) } })
             }
           >
-            <option value="stop">until the voice says stop</option>
+            <option value="stop">{t('until the voice says stop')}</option>
             {[1, 2, 3, 4, 5, 6, 8, 10, 12].map((n) => (
               <option key={n} value={n}>
                 {n}
@@ -117,7 +120,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
       ) : (
         !step.colours && (
           <label className="flex flex-col text-sm text-soft">
-            Times
+            {t('Times')}
             <input
               className={`${small} text-ink`}
               type="number"
@@ -129,7 +132,11 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
           </label>
         )
       )}
-      <button className="button-small min-h-11 min-w-11 self-center" aria-label={`Take out ${step.name}`} onClick={onRemove}>
+      <button
+        className="button-small min-h-11 min-w-11 self-center"
+        aria-label={t('Take out {name}', { name: step.name })}
+        onClick={onRemove}
+      >
         <X aria-hidden size={18} />
       </button>
     </li>

@@ -7,9 +7,11 @@ import type { Protocol } from '../../core/lesson/types';
 import { Notice } from '../kit/Notice';
 import { ProtocolSteps } from './ProtocolSteps';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** The coach's own lessons: made from the ones that come with Wendel by adding, taking out and reordering steps. */
 export function ProtocolsRoom({ own }: { own: Protocol[] }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const [open, setOpen] = useState<Protocol | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -38,17 +40,17 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
   const copyOf = (protocol: Protocol): Protocol => ({
     ...protocol,
     id: crypto.randomUUID(),
-    name: `${protocol.name}, my way`,
+    name: t('{name}, my way', { name: protocol.name }),
     purpose: '',
   });
 
   if (open)
     return (
       <main className="mx-auto flex max-w-3xl flex-col gap-3 px-4 py-4">
-        <h1 className="text-2xl font-bold">A lesson of your own</h1>
+        <h1 className="text-2xl font-bold">{t('A lesson of your own')}</h1>
         <div className="grid gap-3 sm:grid-cols-2">
           <label className="flex flex-col gap-1 text-sm text-soft">
-            Its name
+            {t('Its name')}
             <input
               className="field text-base"
               value={open.name}
@@ -57,7 +59,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
             />
           </label>
           <label className="flex flex-col gap-1 text-sm text-soft">
-            What it is for (optional)
+            {t('What it is for (optional)')}
             <input
               className="field text-base"
               value={open.purpose}
@@ -73,16 +75,16 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
             checked={open.asksHealth}
             onChange={(e) => setOpen({ ...open, asksHealth: e.target.checked })}
           />
-          Asks how the voice is today first
+          {t('Asks how the voice is today first')}
         </label>
         <ProtocolSteps steps={open.steps} onChange={(steps) => setOpen({ ...open, steps })} />
         {problem && <Notice>{problem}</Notice>}
         <div className="flex justify-end gap-2">
           <button className="button" onClick={() => setOpen(null)}>
-            Cancel
+            {t('Cancel')}
           </button>
           <button className="button-main" onClick={() => void save(open)}>
-            Save the lesson
+            {t('Save the lesson')}
           </button>
         </div>
       </main>
@@ -90,13 +92,13 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
 
   return (
     <main className="mx-auto flex max-w-3xl flex-col gap-3 px-4 py-4">
-      <h1 className="text-2xl font-bold">Lessons</h1>
+      <h1 className="text-2xl font-bold">{t('Lessons')}</h1>
       {problem && <Notice>{problem}</Notice>}
       {gone && (
         <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">
-          <span className="flex-1">{gone.name} is gone.</span>
+          <span className="flex-1">{t('{name} is gone.', { name: gone.name })}</span>
           <button className="button" onClick={() => void save(gone)}>
-            Undo
+            {t('Undo')}
           </button>
         </div>
       )}
@@ -107,8 +109,8 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
               <h2 className="text-lg font-bold">{p.name}</h2>
               <p className="text-soft">{p.purpose}</p>
             </div>
-            <button className="button" aria-label={`Make your own from ${p.name}`} onClick={() => setOpen(copyOf(p))}>
-              <Plus aria-hidden size={18} /> Make your own from it
+            <button className="button" aria-label={t('Make your own from {name}', { name: p.name })} onClick={() => setOpen(copyOf(p))}>
+              <Plus aria-hidden size={18} /> {t('Make your own from it')}
             </button>
           </li>
         ))}
@@ -118,10 +120,10 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
               <h2 className="text-lg font-bold">{p.name}</h2>
               <p className="text-soft">{p.purpose || p.steps.map((s) => s.name).join(', ')}</p>
             </div>
-            <button className="button" aria-label={`Change ${p.name}`} onClick={() => setOpen(p)}>
-              Change
+            <button className="button" aria-label={t('Change {name}', { name: p.name })} onClick={() => setOpen(p)}>
+              {t('Change')}
             </button>
-            <button className="button px-3" aria-label={`Delete ${p.name}`} onClick={() => void remove(p)}>
+            <button className="button px-3" aria-label={t('Delete {name}', { name: p.name })} onClick={() => void remove(p)}>
               <Trash2 aria-hidden size={18} />
             </button>
           </li>

@@ -1,11 +1,12 @@
 import { Play } from 'lucide-react';
 import { Sung, tally } from '../../core/lesson/record';
 import type { JudgedKey } from '../../core/lesson/types';
-import { noteName } from '../../core/music/pitch';
 import { VERDICT_SIGNS } from '../kit/verdict';
+import { useLanguage } from '../language/language';
 
 /** One exercise as it was sung in this lesson: each sound beside the others, on the same keys. */
 export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: Sung; onPlay: (takeId: string) => void }) {
+  const { note, t } = useLanguage();
   return (
     <div className="overflow-x-auto">
       <table className="text-sm" data-testid="side-by-side">
@@ -13,15 +14,15 @@ export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: S
         <thead>
           <tr className="text-soft">
             <th scope="col" className="pr-2 text-left font-normal">
-              Sung on
+              {t('Sung on')}
             </th>
             {tonics.map((t) => (
               <th key={t} scope="col" className="px-1 font-normal">
-                {noteName(t)}
+                {note(t)}
               </th>
             ))}
             <th scope="col" className="pl-2 text-left font-normal">
-              As meant
+              {t('As meant')}
             </th>
           </tr>
         </thead>
@@ -36,9 +37,7 @@ export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: S
                   <Cell judged={keys.get(t)} sound={sound} onPlay={onPlay} />
                 </td>
               ))}
-              <td className="pl-2">
-                {tally(keys.values()).yes} of {keys.size}
-              </td>
+              <td className="pl-2">{t('{yes} of {size}', { yes: tally(keys.values()).yes, size: keys.size })}</td>
             </tr>
           ))}
         </tbody>
@@ -48,16 +47,17 @@ export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: S
 }
 
 function Cell({ judged, sound, onPlay }: { judged: JudgedKey | undefined; sound: string; onPlay: (takeId: string) => void }) {
+  const { t } = useLanguage();
   if (!judged) return null;
   const { takeId, tonicMidi, verdict, says } = judged;
   return (
     <button
       className={`button-small min-h-11 min-w-11 ${verdict === 'yes' ? 'border-accent' : ''}`}
-      aria-label={`${noteName(tonicMidi)} on ${sound}: ${verdict}. Play it`}
-      title={says}
+      aria-label={t('{tonicMidi} on {sound}: {verdict}. Play it', { tonicMidi: { note: tonicMidi }, sound, verdict })}
+      title={t(says)}
       onClick={() => onPlay(takeId)}
     >
-      <span aria-hidden>{VERDICT_SIGNS[verdict]}</span> <Play aria-hidden size={12} />
+      <span aria-hidden>{t(VERDICT_SIGNS[verdict])}</span> <Play aria-hidden size={12} />
     </button>
   );
 }

@@ -1,11 +1,14 @@
+import { PASSED_OVER } from '../../core/lesson/course';
 import { Check } from 'lucide-react';
 import type { Course } from '../../core/lesson/types';
+import { useLanguage } from '../language/language';
 
 /** The steps of the lesson in a row: behind, in hand, to come, and left out with the reason. Any can be gone to. */
 export function StepStrip({ course, onGo }: { course: Course; onGo: (step: number) => void }) {
-  const reason = Object.values(course.skipped).find((r) => r !== 'Passed over.');
+  const { t } = useLanguage();
+  const reason = Object.values(course.skipped).find((r) => r !== PASSED_OVER);
   return (
-    <nav aria-label="Steps of the lesson">
+    <nav aria-label={t('Steps of the lesson')}>
       <ol className="flex flex-wrap gap-1">
         {course.steps.map((step, i) => {
           const out = course.skipped[step.id];

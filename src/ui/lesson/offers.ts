@@ -1,3 +1,4 @@
+import { said } from '../../core/words/said';
 import { keysFor as keysOfSong, octaveFor } from '../../core/song/keys';
 import { exerciseFrom } from '../../core/song/work';
 import { isLocked, type SongVoice } from '../../core/song/voice';
@@ -43,9 +44,12 @@ export function offersFor(
     return exercise ? [offerOf(exercise, anchors, today, it)] : [];
   });
   const groups = [
-    { name: 'This week', offers: week },
+    { name: said('This week') as string, offers: week },
     ...(voice ? songs.map((own) => ({ name: own.song.title, offers: phrasesOf(own, voice, anchors, today) })) : []),
-    { name: 'The shelf', offers: shelf.filter((e) => !items.some((it) => it.exerciseId === e.id)).map((e) => offerOf(e, anchors, today)) },
+    {
+      name: said('The shelf') as string,
+      offers: shelf.filter((e) => !items.some((it) => it.exerciseId === e.id)).map((e) => offerOf(e, anchors, today)),
+    },
   ];
   return groups.filter((g) => g.offers.length > 0);
 }

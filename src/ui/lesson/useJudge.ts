@@ -1,3 +1,4 @@
+import { said } from '../../core/words/said';
 import { useMemo } from 'react';
 import type { HeardTake } from '../../audio/take-messages';
 import { judgeTake } from '../../core/judge/judge';
@@ -16,7 +17,7 @@ export function useJudge(map: VoiceMap, type: VoiceTypeId): (takeId: string, ask
       const asked = askedOfTake(ask);
       if (!asked || ask.tonicMidi === null) return null;
       const of = { takeId, exerciseId: ask.step.exercise!.id, name: ask.step.name, sound: ask.vowel, tonicMidi: ask.tonicMidi };
-      if (!findings || !trace) return { ...of, verdict: 'not told', says: error ?? 'It could not be listened to.' };
+      if (!findings || !trace) return { ...of, verdict: 'not told', says: error ?? said('It could not be listened to.') };
       const judgement = judgeTake(asked, { findings, trace }, known);
       return { ...of, verdict: judgement.verdict, says: judgementInWords(judgement) };
     };

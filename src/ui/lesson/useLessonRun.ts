@@ -1,3 +1,4 @@
+import { useLanguage } from '../language/language';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import type { Live } from '../../audio/input';
@@ -24,6 +25,9 @@ import { simulatedAsk } from './sim-ask';
 import { useJudge } from './useJudge';
 import type { useCourse } from './useCourse';
 import { useMadeTakes } from './useMadeTakes';
+import { texts } from '../../core/words/said';
+
+const MICROPHONE_WENT = texts('The microphone went away. What was recorded so far is kept: plug it in again and press Space.');
 
 /** The last note of the piano has died away by then. */
 const AFTER_PIANO_S = 0.15;
@@ -34,7 +38,7 @@ const BREATH_MS = 500;
 /** Less singing than this is none. */
 const LEAST_SUNG_S = 0.3;
 
-const PACE_WORDS = { lingers: 'Keep moving: the low notes use up the breath.', rushes: 'A little slower through the change.' };
+const PACE_WORDS = texts({ lingers: 'Keep moving: the low notes use up the breath.', rushes: 'A little slower through the change.' });
 
 /** What is heard before a take. */
 export type Reference = 'pattern' | 'chord' | 'count' | 'none';
@@ -68,6 +72,7 @@ export function useLessonRun(
   { course, present, act, keepJudged, forget }: ReturnType<typeof useCourse>,
   { singer, map, lessonId, reference, source, style }: Setting,
 ) {
+  const { t } = useLanguage();
   const [marks, setMarks] = useState<CoachMark[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   /** Whether the lesson goes on by itself from take to take of a step. */
@@ -86,7 +91,7 @@ export function useLessonRun(
     ({ frames }: Live, { midi }: LiveStore) => {
       if (pace.current && askOf(present.current)?.step.task === 'siren') {
         const hint = paceOf(midi, course.voice.low, course.voice.change);
-        const words = hint ? PACE_WORDS[hint] : '';
+        const words = hint ? t(PACE_WORDS[hint]) : '';
         if (pace.current.textContent !== words) pace.current.textContent = words;
       }
       if (takeEnd.current?.push(frames)) {
@@ -94,10 +99,10 @@ export function useLessonRun(
         void finishNow.current(true);
       }
     },
-    [course.voice, present],
+    [course.voice, present, t],
   );
   const recorder = useRecorder(singer.axis, onFrames, () => {
-    setProblem('The microphone went away. What was recorded so far is kept: plug it in again and press Space.');
+    setProblem(MICROPHONE_WENT);
     return finishNow.current(false);
   });
   const { state, close } = recorder;

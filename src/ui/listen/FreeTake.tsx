@@ -1,4 +1,5 @@
 'use client';
+import { said } from '../../core/words/said';
 import { Circle, FileAudio, Mic, RotateCcw, Square, Trash2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -31,6 +32,7 @@ import { Stage } from './Stage';
 import { Unsent } from './Unsent';
 import { Finished, useRecorder } from './useRecorder';
 import { COLOUR_HOW, COLOUR_WORDS, ListenVowel, simulatedTask, STYLE_WORDS, VOWELS, whatToSing } from './what-to-sing';
+import { useLanguage } from '../language/language';
 
 const HEIGHT = 600;
 const noFrames = () => {};
@@ -45,6 +47,7 @@ export interface Listened {
 
 /** One take of anything, from the microphone, a file or the simulated singer. */
 export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const type = voiceType(singer.voiceType);
   const [task, setTask] = useState<Task>('siren');
@@ -61,7 +64,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
   const stopNow = useRef<() => Promise<void>>(async () => {});
   const { playing, play, stop: silence } = useTakePlayer();
   const recorder = useRecorder(singer.axis, noFrames, () => {
-    setProblem('The microphone went away. What was recorded so far is being kept: plug it in again for the next take.');
+    setProblem(t('The microphone went away. What was recorded so far is being kept: plug it in again for the next take.'));
     return stopNow.current();
   });
   const { close, deliver, live, meter } = recorder;
@@ -214,7 +217,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
     else if (!busy) void start();
   }, [busy, start, state, stop]);
 
-  useShortcuts([{ key: ' ', says: 'starts and stops', act: toggle }]);
+  useShortcuts([{ key: ' ', says: said('starts and stops'), act: toggle }]);
 
   const changeSource = (next: Source) => {
     close();
@@ -235,7 +238,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         if (!busy && state !== 'recording') void readFile(e.dataTransfer.files[0]);
       }}
     >
-      <section aria-label="What is sung, beside the ladder">
+      <section aria-label={t('What is sung, beside the ladder')}>
         {trace && findings ? (
           <TakePicture
             scale={scale}
@@ -252,8 +255,8 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
             {state === 'idle' && (
               <p className="absolute inset-x-0 top-1/2 px-6 text-center text-lg text-soft">
                 {source === 'file'
-                  ? 'Drop an audio file here, or press Space to choose one.'
-                  : 'Press Space. The voice will be drawn here as it sings.'}
+                  ? t('Drop an audio file here, or press Space to choose one.')
+                  : t('Press Space. The voice will be drawn here as it sings.')}
               </p>
             )}
           </Stage>
@@ -262,19 +265,19 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
 
       <aside className="flex flex-col gap-4">
         <div>
-          <h2 className="text-[40px] leading-tight font-bold">{sing.title}</h2>
-          {!result && <p className="mt-1 text-lg text-soft">{colour ? COLOUR_HOW : sing.how}</p>}
+          <h2 className="text-[40px] leading-tight font-bold">{t(sing.title)}</h2>
+          {!result && <p className="mt-1 text-lg text-soft">{colour ? COLOUR_HOW : t(sing.how)}</p>}
         </div>
         <div className="grid grid-cols-2 gap-2">
           <Choice
-            label="What is sung"
+            label={t('What is sung')}
             value={task}
             options={TASKS.map((t) => [t, TASK_WORDS[t]] as const)}
             onChange={setTask}
             disabled={busy || state === 'recording'}
           />
           <Choice
-            label="Vowel"
+            label={t('Vowel')}
             value={vowel}
             options={VOWELS.map((v) => [v, v] as const)}
             onChange={setVowel}
@@ -282,21 +285,33 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           />
           {task === 'sustain' && (
             <Choice
-              label="Held"
+              label={t('Held')}
               value={held}
-              options={[['plain', 'as it comes'], ...COLOUR_WORDS]}
+              options={[['plain', t('as it comes')], ...COLOUR_WORDS.map(([c, words]) => [c, t(words)] as const)]}
               onChange={setHeld}
               disabled={busy || state === 'recording'}
             />
           )}
-          <Choice label="Listen to" value={source} options={SOURCES} onChange={changeSource} disabled={busy || state === 'recording'} />
+          <Choice
+            label={t('Listen to')}
+            value={source}
+            options={SOURCES}
+            onChange={changeSource}
+            disabled={busy || state === 'recording'}
+          />
           {source === 'simulated' && (
-            <Choice label="A voice that" value={style} options={STYLE_WORDS} onChange={setStyle} disabled={busy || state === 'recording'} />
+            <Choice
+              label={t('A voice that')}
+              value={style}
+              options={STYLE_WORDS}
+              onChange={setStyle}
+              disabled={busy || state === 'recording'}
+            />
           )}
         </div>
         {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || state === 'recording'} />}
         {source !== 'file' && <LevelMeter store={meter} paused={busy} source={source} />}
-        <button className="button-main min-h-16 text-xl" onClick={toggle} disabled={busy} title="Space">
+        <button className="button-main min-h-16 text-xl" onClick={toggle} disabled={busy} title={t('Space')}>
           {state === 'recording' ? (
             <Square aria-hidden />
           ) : source === 'file' ? (
@@ -308,12 +323,12 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           )}
           {
             {
-              idle: source === 'file' ? 'Choose a file' : 'Start',
-              opening: 'Opening …',
-              recording: 'Stop',
-              storing: 'Storing the take …',
-              analysing: 'Listening closely …',
-              result: source === 'file' ? 'Another file' : 'Next take',
+              idle: source === 'file' ? t('Choose a file') : t('Start'),
+              opening: t('Opening …'),
+              recording: t('Stop'),
+              storing: t('Storing the take …'),
+              analysing: t('Listening closely …'),
+              result: source === 'file' ? t('Another file') : t('Next take'),
             }[state]
           }
         </button>
@@ -321,7 +336,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           ref={chooser}
           type="file"
           accept="audio/*,.wav,.flac"
-          aria-label="Audio file"
+          aria-label={t('Audio file')}
           className="sr-only"
           tabIndex={-1}
           onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
@@ -332,14 +347,14 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />
         {discarded && (
           <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">
-            <span className="flex-1">The take is discarded.</span>
+            <span className="flex-1">{t('The take is discarded.')}</span>
             <button className="button" onClick={() => (setDiscarded(null), void save(discarded))}>
-              <Undo2 aria-hidden size={18} /> Undo
+              <Undo2 aria-hidden size={18} /> {t('Undo')}
             </button>
           </div>
         )}
         {result && (
-          <section aria-label="What was found" className="card flex flex-col gap-3">
+          <section aria-label={t('What was found')} className="card flex flex-col gap-3">
             <Found
               analysis={result.stored.analysis!}
               changes={changes}
@@ -347,15 +362,15 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
             />
             <div className="flex flex-wrap gap-1">
               <Link className="button px-3" href={`/singers/${singer.id}/takes/${result.finished.take.id}`}>
-                Review
+                {t('Review')}
               </Link>
               {source !== 'file' && (
-                <button className="button px-3" onClick={() => void discard().then(start)} title="Discards this take and starts again">
-                  <RotateCcw aria-hidden size={18} /> Repeat
+                <button className="button px-3" onClick={() => void discard().then(start)} title={t('Discards this take and starts again')}>
+                  <RotateCcw aria-hidden size={18} /> {t('Repeat')}
                 </button>
               )}
               <button className="button px-3" onClick={() => void discard()}>
-                <Trash2 aria-hidden size={18} /> Discard
+                <Trash2 aria-hidden size={18} /> {t('Discard')}
               </button>
             </div>
           </section>

@@ -1,4 +1,6 @@
 'use client';
+import { useLanguage } from '../language/language';
+import { texts } from '../../core/words/said';
 import { memo, RefObject, useEffect, useRef } from 'react';
 import { TOLD_AT_CM, useLevelSetting } from './level-setting';
 import type { Source } from './sources';
@@ -18,6 +20,10 @@ const FALL_DB_PER_FRAME = 0.6;
 /** Told about four times a second: quicker can't be read. */
 const EVERY_MS = 250;
 
+/** Under this nothing is heard of a voice, dB of full scale. */
+const SOFT_DB = -50;
+const LEVELS = texts({ hot: 'too hot: turn down', good: 'good', soft: 'soft', quiet: 'quiet' });
+
 /** Input level with its healthy corridor; says in words when it is too soft or clips, and in decibels how loud it is. */
 export const LevelMeter = memo(function LevelMeter({
   store,
@@ -28,6 +34,7 @@ export const LevelMeter = memo(function LevelMeter({
   paused: boolean;
   source: Source;
 }) {
+  const { t } = useLanguage();
   const { offsetDb } = useLevelSetting(source);
   const number = useRef<HTMLSpanElement>(null);
   const bar = useRef<HTMLDivElement>(null);
@@ -43,7 +50,7 @@ export const LevelMeter = memo(function LevelMeter({
       store.current.peak *= 0.8;
       shown = Math.max(FLOOR_DB, db, shown - FALL_DB_PER_FRAME);
       if (bar.current) bar.current.style.transform = `scaleX(${((shown - FLOOR_DB) / -FLOOR_DB).toFixed(3)})`;
-      const text = shown > HOT_DB ? 'too hot: turn down' : shown > LOW_DB ? 'good' : shown > -50 ? 'soft' : 'quiet';
+      const text = t(shown > HOT_DB ? LEVELS.hot : shown > LOW_DB ? LEVELS.good : shown > SOFT_DB ? LEVELS.soft : LEVELS.quiet);
       if (now - last > EVERY_MS && number.current) {
         last = now;
         const db = store.current.levelDb + (offsetDb ?? 0);
@@ -52,22 +59,22 @@ export const LevelMeter = memo(function LevelMeter({
       if (word.current && word.current.textContent !== text) word.current.textContent = text;
     });
     return () => cancelAnimationFrame(frame);
-  }, [store, paused, offsetDb]);
+  }, [store, paused, offsetDb, t]);
   const at = (db: number) => `${((db - FLOOR_DB) / -FLOOR_DB) * 100}%`;
   return (
     <div className="flex items-center gap-3 text-sm">
-      <span className="text-soft">Level</span>
+      <span className="text-soft">{t('Level')}</span>
       <div aria-hidden="true" className="relative h-4 flex-1 overflow-hidden rounded-full border border-line bg-paper">
         <div className="absolute inset-y-0 border-x-2 border-soft" style={{ left: at(LOW_DB), right: `calc(100% - ${at(HOT_DB)})` }} />
         <div ref={bar} className="h-full origin-left bg-accent" style={{ transform: 'scaleX(0)' }} />
       </div>
       <span ref={word} data-testid="level" className="min-w-12 font-semibold">
-        quiet
+        {t(LEVELS.quiet)}
       </span>
       <span
         ref={number}
         data-testid="level-db"
-        title={offsetDb === null ? 'relative to full scale, A-weighted' : `at ${TOLD_AT_CM} cm`}
+        title={offsetDb === null ? t('relative to full scale, A-weighted') : t('at {cm} cm', { cm: TOLD_AT_CM })}
         className="min-w-14 text-right tabular-nums text-soft"
       />
     </div>

@@ -1,4 +1,5 @@
 'use client';
+import { useLanguage } from '../language/language';
 import { memo, useState } from 'react';
 import { Input, openMicrophone, openSound } from '../../audio/input';
 import { CALIBRATOR_DB } from '../../core/signal/level';
@@ -21,6 +22,7 @@ function openCalibrated(source: Source): Promise<Input> {
 
 /** Setting an input so that its level is told in decibels of sound pressure: by a calibrator, once, and the distance. */
 export const LevelSetting = memo(function LevelSetting({ source }: { source: Source }) {
+  const { t } = useLanguage();
   const setting = useLevelSetting(source);
   const [measuring, setMeasuring] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -42,23 +44,32 @@ export const LevelSetting = memo(function LevelSetting({ source }: { source: Sou
   };
   return (
     <details>
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">Level in decibels</summary>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">{t('Level in decibels')}</summary>
       <p className="text-sm text-soft">
         {setting.offsetDb === null
-          ? `Set a sound calibrator (${CALIBRATOR_DB} dB at 1 kHz) on the microphone, switch it on and measure. Until then the level is told relative to the loudest this input can take.`
-          : `Calibrated: told as dB(A) at ${TOLD_AT_CM} cm from the mouth. Leave the input’s gain as it is, or measure again.`}
+          ? t(
+              'Set a sound calibrator ({CALIBRATORDB} dB at 1 kHz) on the microphone, switch it on and measure. Until then the level is told relative to the loudest this input can take.',
+              { CALIBRATORDB: CALIBRATOR_DB },
+            )
+          : t('Calibrated: told as dB(A) at {TOLDATCM} cm from the mouth. Leave the input’s gain as it is, or measure again.', {
+              TOLDATCM: TOLD_AT_CM,
+            })}
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-2">
         <button className="button" disabled={measuring} onClick={() => void measure()}>
-          {measuring ? 'Listening to the tone …' : source === 'simulated' ? 'Measure a simulated calibrator' : 'Measure the calibrator'}
+          {measuring
+            ? t('Listening to the tone …')
+            : source === 'simulated'
+              ? t('Measure a simulated calibrator')
+              : t('Measure the calibrator')}
         </button>
         {setting.offsetDb !== null && (
           <button className="button" onClick={setting.forget}>
-            Forget it
+            {t('Forget it')}
           </button>
         )}
         <Choice
-          label="Microphone to mouth"
+          label={t('Microphone to mouth')}
           value={String(setting.distanceCm)}
           options={DISTANCES.map((cm) => [String(cm), `${cm} cm`] as const)}
           onChange={(cm) => setting.setDistanceCm(Number(cm))}

@@ -6,9 +6,9 @@ import { beginCourse } from '../../core/lesson/course';
 import type { Protocol, VoiceAnchors } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
-import { dateOf, dateTimeOf } from '../kit/dates';
 import { FreeTake, Listened } from './FreeTake';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 interface LessonLine {
   id: string;
@@ -34,6 +34,7 @@ export function ListenRoom({
   protocols: Protocol[];
   lessons: LessonLine[];
 }) {
+  const { dateOf, dateTimeOf, t } = useLanguage();
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const begin = async (protocol: Protocol) => {
@@ -51,10 +52,10 @@ export function ListenRoom({
     <div className="flex flex-col gap-3">
       {agreed && (
         <p className="text-soft">
-          Agreed on {dateOf(agreed.startedAt)}: <span className="text-ink">{agreed.nextTime}</span>
+          {t('Agreed on {date}:', { date: dateOf(agreed.startedAt) })} <span className="text-ink">{agreed.nextTime}</span>
         </p>
       )}
-      <section aria-label="Lessons" className="flex flex-wrap items-center gap-2">
+      <section aria-label={t('Lessons')} className="flex flex-wrap items-center gap-2">
         {protocols.map((p) => (
           <button key={p.id} className="button" title={p.purpose} onClick={() => void begin(p)}>
             {p.name}
@@ -62,11 +63,11 @@ export function ListenRoom({
         ))}
         {open && (
           <Link className="button" href={`/singers/${singer.id}/lessons/${open.id}`}>
-            Go on with {open.name.toLowerCase()} of {dateTimeOf(open.startedAt)}
+            {t('Go on with {toLowerCase} of {startedAt}', { toLowerCase: open.name.toLowerCase(), startedAt: dateTimeOf(open.startedAt) })}
           </Link>
         )}
         <Link className="ml-auto min-h-11 content-center text-soft underline" href="/lessons">
-          Make a lesson of your own
+          {t('Make a lesson of your own')}
         </Link>
       </section>
       {problem && <Notice>{problem}</Notice>}
@@ -74,7 +75,7 @@ export function ListenRoom({
       {lessons.length > 0 && (
         <details className="card">
           <summary className="cursor-pointer font-semibold">
-            {lessons.length} {lessons.length === 1 ? 'lesson' : 'lessons'} so far
+            {t('{n, plural, one {# lesson} other {# lessons}} so far', { n: lessons.length })}
           </summary>
           <ul className="mt-2">
             {lessons.map((l) => (
@@ -83,8 +84,8 @@ export function ListenRoom({
                   {l.name}
                 </Link>{' '}
                 <span className="text-soft">
-                  {dateTimeOf(l.startedAt)} · {l.takes} {l.takes === 1 ? 'take' : 'takes'}
-                  {l.endedAt ? '' : ' · not finished'}
+                  {dateTimeOf(l.startedAt)} · {t('{n, plural, one {# take} other {# takes}}', { n: l.takes })}
+                  {l.endedAt ? '' : t(' · not finished')}
                 </span>
                 {l.note && <p>{l.note}</p>}
               </li>

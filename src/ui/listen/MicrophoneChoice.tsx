@@ -4,9 +4,11 @@ import { microphones } from '../../audio/input';
 import { Choice } from '../kit/Choice';
 import { useStored } from '../kit/useStored';
 import { DEVICE_KEY } from './sources';
+import { useLanguage } from '../language/language';
 
 /** Which microphone is listened to, where there are several; the choice is remembered on this device. */
 export function MicrophoneChoice({ onChange, disabled }: { onChange: () => void; disabled: boolean }) {
+  const { t } = useLanguage();
   const [found, setFound] = useState<{ id: string; name: string }[]>([]);
   const [chosen, choose] = useStored<string>(DEVICE_KEY, '');
   useEffect(() => {
@@ -18,7 +20,7 @@ export function MicrophoneChoice({ onChange, disabled }: { onChange: () => void;
   if (found.length < 2) return null;
   return (
     <Choice
-      label="Which microphone"
+      label={t('Which microphone')}
       value={found.some((d) => d.id === chosen) ? chosen : found[0].id}
       options={found.map((d) => [d.id, d.name] as const)}
       disabled={disabled}

@@ -7,14 +7,15 @@ import type { SimTask } from '../../core/sim/score';
 import type { Loudness } from '../../core/take/types';
 import { typicalProfile } from '../../core/sim/typical';
 import { vowelIn } from '../../core/sim/vowel-in';
+import { texts } from '../../core/words/said';
 
 export type Source = TakeIdentity['source'];
 
-export const SOURCES: readonly (readonly [Source, string])[] = [
+export const SOURCES: readonly (readonly [Source, string])[] = texts([
   ['microphone', 'Microphone'],
   ['file', 'Audio file'],
   ['simulated', 'Simulated singer'],
-];
+]);
 
 /** How far under its full voice the simulated singer sings. */
 const SIMULATED_DB: Record<Loudness, number> = { soft: -12, medium: -6, full: 0 };

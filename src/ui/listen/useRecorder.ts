@@ -1,3 +1,4 @@
+import { texts } from '../../core/words/said';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Refused } from '../../sync/answer';
 import { Input, InputEvents, Live, prepareInput, Recording } from '../../audio/input';
@@ -10,6 +11,9 @@ import type { TimbreAxis } from '../../core/take/timbre';
 import { HOP_S } from '../../core/voice/types';
 import { addFrames, emptyLive, LiveStore } from '../take/LiveTrace';
 import type { MeterStore } from './LevelMeter';
+
+const STORAGE_FULL = texts('This device’s storage is full: the take is held in this page only until it is sent. Free some space soon.');
+const KEEPS_NOTHING = texts('This browser keeps nothing (a private window?): the take is held in this page only until it is sent.');
 
 /** A recording that has ended, with what was marked while it ran, and what was heard in it at once (not in a file). */
 export interface Finished {
@@ -95,11 +99,7 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
           onLost: () => void heard.current.onLost().then(close),
           onUnkept(full) {
             kept.current = false;
-            setWarning(
-              full
-                ? 'This device’s storage is full: the take is held in this page only until it is sent. Free some space soon.'
-                : 'This browser keeps nothing (a private window?): the take is held in this page only until it is sent.',
-            );
+            setWarning(full ? STORAGE_FULL : KEEPS_NOTHING);
           },
         });
       } catch (error) {

@@ -1,8 +1,8 @@
-import { noteName } from '../../core/music/pitch';
 import type { Ceiling } from '../../core/map/types';
 import { useWidth } from '../kit/useWidth';
 import { Rungs } from '../ladder/Ladder';
 import { ladderScale } from '../ladder/scale';
+import { useLanguage } from '../language/language';
 
 const HEIGHT = 260;
 const LEFT = 40;
@@ -15,6 +15,7 @@ const signed = (db: number) => `${db < -0.5 ? '−' : db > 0.5 ? '+' : ''}${Math
 
 /** How loud the voice stays joined on the way up: what was sung, softer to the left and louder to the right, and the ceiling over it. */
 export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }) {
+  const { note, rich, t } = useLanguage();
   const [box, width] = useWidth();
   const joined = passes.flatMap((p) => p.joined);
   const broke = passes.flatMap((p) => (p.broke ? [p.broke] : []));
@@ -26,21 +27,24 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
   const x = (db: number) => LEFT + ((db - softest) / (loudest - softest)) * (width - LEFT - RIGHT);
   const lowest = notes.length ? notes.reduce((a, b) => (b.db < a.db ? b : a)) : null;
   return (
-    <section aria-label="How loud it stays joined" className="card flex flex-col gap-2">
-      <h2 className="font-bold">How loud it stays joined</h2>
+    <section aria-label={t('How loud it stays joined')} className="card flex flex-col gap-2">
+      <h2 className="font-bold">{t('How loud it stays joined')}</h2>
       <p>
         {broke.length === 0 ? (
-          <>It stayed joined in all {passes.length} slides up, soft, medium and full.</>
+          <>{t('It stayed joined in all {n} slides up, soft, medium and full.', { n: passes.length })}</>
         ) : (
           <>
-            Going up it broke in {broke.length} of {passes.length} slides.{' '}
+            {t('Going up it broke in {broke} of {of} slides.', { broke: broke.length, of: passes.length })}{' '}
             {lowest ? (
               <>
-                Lowest at <b>{noteName(lowest.midi)}</b>: joined up to <b>{signed(lowest.db)}</b>, give or take {lowest.sdDb.toFixed(1)},
-                against the middle of these slides.
+                {rich(
+                  'Lowest at <b>{note}</b>: joined up to <b>{db}</b>, give or take {by, number, ::.0}, against the middle of these slides.',
+                  { note: { note: lowest.midi }, db: signed(lowest.db), by: lowest.sdDb },
+                  { b: (inside) => <b>{inside}</b> },
+                )}
               </>
             ) : (
-              'Slides of more loudnesses would tell over which level.'
+              t('Slides of more loudnesses would tell over which level.')
             )}
           </>
         )}
@@ -50,7 +54,7 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
           <Rungs scale={scale} width={width} />
           {[Math.min(...midis), ...(lowest ? [lowest.midi] : []), Math.max(...midis)].map((m) => (
             <text key={m} x={4} y={scale.y(m)} dominantBaseline="central" fontSize={12} fill="var(--ink)">
-              {noteName(m)}
+              {note(m)}
             </text>
           ))}
           <line x1={x(0)} x2={x(0)} y1={0} y2={HEIGHT} stroke="var(--soft)" strokeDasharray="2 4" />
@@ -77,18 +81,18 @@ export function CeilingCard({ ceiling: { notes, passes } }: { ceiling: Ceiling }
           />
         </svg>
         <p className="flex justify-between text-sm text-soft">
-          <span>softer</span>
-          <span>louder</span>
+          <span>{t('softer')}</span>
+          <span>{t('louder')}</span>
         </p>
-        <p className="text-sm text-soft">Dots came through joined, crosses broke; the line is the ceiling, where it is known.</p>
+        <p className="text-sm text-soft">{t('Dots came through joined, crosses broke; the line is the ceiling, where it is known.')}</p>
       </div>
       {notes.length > 0 && (
         <table className="sr-only">
-          <caption>Ceiling by note</caption>
+          <caption>{t('Ceiling by note')}</caption>
           <tbody>
             {notes.map((n) => (
               <tr key={n.midi}>
-                <th scope="row">{noteName(n.midi)}</th>
+                <th scope="row">{note(n.midi)}</th>
                 <td>{signed(n.db)}</td>
               </tr>
             ))}

@@ -1,9 +1,10 @@
 'use client';
+import { Said, said } from '../../core/words/said';
 import { useEffect, useState } from 'react';
 import type { VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
-import { dateOf, dayOf } from '../kit/dates';
+import { dayOf } from '../kit/dates';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** The last moment of each day on which something was sung, oldest first. */
 export function sessionsOf(recorded: Date[]): Date[] {
@@ -12,8 +13,12 @@ export function sessionsOf(recorded: Date[]): Date[] {
   return [...last.values()];
 }
 
-const list = (map: VoiceMap) => map.passaggi.map((p) => noteName(p.midi)).join(', ') || 'not clear';
-const reach = (map: VoiceMap) => (map.extreme ? `${noteName(map.extreme.low.midi)} to ${noteName(map.extreme.high.midi)}` : 'not known');
+const list = (map: VoiceMap): Said =>
+  map.passaggi.length
+    ? said('{notes}', { notes: { all: map.passaggi.map((p) => said('{note}', { note: { note: p.midi } })), as: 'comma' } })
+    : said('not clear');
+const reach = ({ extreme }: VoiceMap): Said =>
+  extreme ? said('{low} to {high}', { low: { note: extreme.low.midi }, high: { note: extreme.high.midi } }) : said('not known');
 
 /** Go back through the days: the map as it stood then is drawn as a ghost behind today's. */
 export function Dates({
@@ -27,6 +32,7 @@ export function Dates({
   map: VoiceMap;
   onGhost: (map: VoiceMap | null) => void;
 }) {
+  const { dateOf, t } = useLanguage();
   const newest = sessions.length - 1;
   const [at, setAt] = useState(newest);
   const [then, setThen] = useState<VoiceMap | null>(null);
@@ -53,7 +59,7 @@ export function Dates({
   return (
     <div className="no-print flex flex-wrap items-center gap-x-4 gap-y-1">
       <label className="flex items-center gap-3 text-sm text-soft">
-        As it stood on
+        {t('As it stood on')}
         <input
           type="range"
           className="h-11 w-56 accent-(--accent)"
@@ -66,7 +72,15 @@ export function Dates({
         <b className="w-16 text-ink">{dateOf(sessions[at])}</b>
       </label>
       <p role="status" className="text-sm" data-testid="then">
-        {problem || (then ? `Then: changes ${list(then)}, touched ${reach(then)}. Now: ${list(map)}, ${reach(map)}.` : '')}
+        {problem ||
+          (then
+            ? t('Then: changes {list}, touched {reach}. Now: {list2}, {reach2}.', {
+                list: list(then),
+                reach: reach(then),
+                list2: list(map),
+                reach2: reach(map),
+              })
+            : '')}
       </p>
     </div>
   );

@@ -1,14 +1,13 @@
 'use client';
 import type { Ref } from 'react';
 import type { VoiceMap, Vote } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
-import { dateOf } from '../kit/dates';
 import { EVENT_WORDS, SOURCE_WORDS } from '../kit/words';
 import { Ladder, PassaggioBand, Rungs, VowelTurn } from '../ladder/Ladder';
 import { rampColour } from '../ladder/ramp';
 import { LadderScale } from '../ladder/scale';
+import { useLanguage } from '../language/language';
 
 const LEVEL_WIDTH = 110;
 const BLEND_WIDTH = 110;
@@ -32,6 +31,7 @@ export function MapPicture({
   when: Map<string, Date>;
   onPlay: (vote: Vote) => void;
 }) {
+  const { dateOf, t } = useLanguage();
   const [box, width] = useWidth();
   const column = Math.max(0, (width - LEVEL_WIDTH - BLEND_WIDTH - 2 * GAP) / 2);
   const dates = [...new Set([...when.values()].map((d) => new Date(d).getTime()))].sort((a, b) => a - b);
@@ -49,12 +49,12 @@ export function MapPicture({
         </div>
         <div ref={box} className="min-w-0 flex-1">
           <div aria-hidden="true" className="flex text-sm text-soft" style={{ height: HEAD }}>
-            <span style={{ width: column }}>Changes going up</span>
-            <span style={{ width: column }}>Coming down</span>
-            <span style={{ width: BLEND_WIDTH + 2 * GAP, paddingLeft: GAP }}>Chest to head</span>
-            <span>Soft to loud</span>
+            <span style={{ width: column }}>{t('Changes going up')}</span>
+            <span style={{ width: column }}>{t('Coming down')}</span>
+            <span style={{ width: BLEND_WIDTH + 2 * GAP, paddingLeft: GAP }}>{t('Chest to head')}</span>
+            <span>{t('Soft to loud')}</span>
           </div>
-          <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label="Every change heard, by date">
+          <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label={t('Every change heard, by date')}>
             <Rungs scale={scale} width={width} />
             {map.passaggi.map((p) => (
               <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={2 * column} />
@@ -69,10 +69,15 @@ export function MapPicture({
                   scale={scale}
                   midi={map.extreme.high.midi}
                   width={width}
-                  text={`touched ${noteName(map.extreme.high.midi)}`}
+                  text={t('touched {note}', { note: { note: map.extreme.high.midi } })}
                   above
                 />
-                <LimitLine scale={scale} midi={map.extreme.low.midi} width={width} text={`touched ${noteName(map.extreme.low.midi)}`} />
+                <LimitLine
+                  scale={scale}
+                  midi={map.extreme.low.midi}
+                  width={width}
+                  text={t('touched {note}', { note: { note: map.extreme.low.midi } })}
+                />
               </>
             )}
             {(['up', 'down'] as const).map((direction, d) => {
@@ -86,7 +91,10 @@ export function MapPicture({
                       className="cursor-pointer"
                       role="button"
                       tabIndex={0}
-                      aria-label={`Play: ${SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind]} at ${noteName(v.midi)}`}
+                      aria-label={t('Play: {what} at {note}', {
+                        what: SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind],
+                        note: { note: v.midi },
+                      })}
                       onClick={() => onPlay(v)}
                       onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}
                     >
@@ -120,29 +128,34 @@ export function MapPicture({
       </div>
       <figcaption className="sr-only">
         <table>
-          <caption>The map of the voice</caption>
+          <caption>{t('The map of the voice')}</caption>
           <tbody>
             {map.passaggi.map((p) => (
               <tr key={p.midi}>
-                <th scope="row">Change near {noteName(p.midi)}</th>
+                <th scope="row">{t('Change near {midi}', { midi: { note: p.midi } })}</th>
                 <td>
-                  {p.impression ? 'first impression, ' : ''}between {noteName(p.lowMidi)} and {noteName(p.highMidi)}, up {p.up.found} of{' '}
-                  {p.up.of}, down {p.down.found} of {p.down.of}
+                  {p.impression ? t('first impression, ') : ''}
+                  {t('between {low} and {high}, up {up} of {upOf}, down {down} of {downOf}', {
+                    low: { note: p.lowMidi },
+                    high: { note: p.highMidi },
+                    up: p.up.found,
+                    upOf: p.up.of,
+                    down: p.down.found,
+                    downOf: p.down.of,
+                  })}
                 </td>
               </tr>
             ))}
             {map.blend.map((b) => (
               <tr key={`blend${b.midi}`}>
-                <th scope="row">Share of head at {noteName(b.midi)}</th>
-                <td>
-                  {Math.round(100 * b.head)} percent, give or take {Math.round(100 * b.spread)}
-                </td>
+                <th scope="row">{t('Share of head at {midi}', { midi: { note: b.midi } })}</th>
+                <td>{t('{what} percent, give or take {what2}', { what: Math.round(100 * b.head), what2: Math.round(100 * b.spread) })}</td>
               </tr>
             ))}
             {map.levels.map((l) => (
               <tr key={l.midi}>
-                <th scope="row">Loudness at {noteName(l.midi)}</th>
-                <td>{l.db.toFixed(0)} decibels against the middle of the voice</td>
+                <th scope="row">{t('Loudness at {midi}', { midi: { note: l.midi } })}</th>
+                <td>{t('{toFixed} decibels against the middle of the voice', { toFixed: l.db.toFixed(0) })}</td>
               </tr>
             ))}
           </tbody>

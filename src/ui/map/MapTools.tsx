@@ -6,27 +6,30 @@ import type { VoiceMap } from '../../core/map/types';
 import { Notice } from '../kit/Notice';
 import { download } from '../kit/download';
 import { csvOf, pdfOf, pictureOf, pngOf } from './export-map';
+import { useLanguage } from '../language/language';
 
 /** Print the map, or take it out as a picture or as figures. */
 export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; figure: RefObject<HTMLElement | null> }) {
+  const language = useLanguage();
+  const { t } = language;
   const [problem, setProblem] = useState<string | null>(null);
   const file = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-voice`;
-  const picture = () => pictureOf(figure.current!, `${name}: the voice`);
+  const picture = () => pictureOf(figure.current!, t('{name}: the voice', { name: { own: name } }));
   const ways: [string, () => void | Promise<void>][] = [
-    ['Picture for a page (PNG)', async () => download(`${file}.png`, await pngOf(picture()))],
-    ['Page to send (PDF)', async () => download(`${file}.pdf`, await pdfOf(picture(), map))],
-    ['Drawing (SVG)', () => download(`${file}.svg`, picture().svg, 'image/svg+xml')],
-    ['Table (CSV)', () => download(`${file}.csv`, csvOf(map), 'text/csv')],
-    ['All figures (JSON)', () => download(`${file}.json`, JSON.stringify(map, null, 2), 'application/json')],
+    [t('Picture for a page (PNG)'), async () => download(`${file}.png`, await pngOf(picture()))],
+    [t('Page to send (PDF)'), async () => download(`${file}.pdf`, await pdfOf(picture(), map, language))],
+    [t('Drawing (SVG)'), () => download(`${file}.svg`, picture().svg, 'image/svg+xml')],
+    [t('Table (CSV)'), () => download(`${file}.csv`, csvOf(map, language), 'text/csv')],
+    [t('All figures (JSON)'), () => download(`${file}.json`, JSON.stringify(map, null, 2), 'application/json')],
   ];
   return (
     <div className="no-print flex flex-wrap items-center gap-2">
       <button className="button" onClick={() => print()}>
-        <Printer aria-hidden size={18} /> Print
+        <Printer aria-hidden size={18} /> {t('Print')}
       </button>
       <Menu>
         <MenuButton className="button">
-          <Download aria-hidden size={18} /> Take out
+          <Download aria-hidden size={18} /> {t('Take out')}
         </MenuButton>
         <MenuItems anchor="bottom start" className="z-10 flex flex-col rounded-lg border border-line bg-card p-1 shadow-lg">
           {ways.map(([words, work]) => (

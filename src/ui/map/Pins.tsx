@@ -3,20 +3,22 @@ import { Pin, PinOff } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
 import { PIN_NAMES, PinName, VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import type { LadderScale } from '../ladder/scale';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
+import { useLanguage } from '../language/language';
 
-export const PIN_WORDS: Record<PinName, string> = {
+import { texts } from '../../core/words/said';
+
+export const PIN_WORDS: Record<PinName, string> = texts({
   'usable-low': 'lowest usable note',
   'usable-high': 'highest usable note',
   change: 'the change',
   'second-change': 'the second change',
   speaking: 'speaking pitch',
-};
+});
 
 /** The present value of what can be pinned. */
 const valueOf = (map: VoiceMap, what: PinName): number | null =>
@@ -30,6 +32,7 @@ const valueOf = (map: VoiceMap, what: PinName): number | null =>
 
 /** Values set by the coach's hand, each beside what the machine says; and the way to set another. */
 export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap; scale: LadderScale }) {
+  const { note, t } = useLanguage();
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [what, setWhat] = useState<PinName>('change');
@@ -47,19 +50,21 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
   const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.high - i);
   return (
     <details className={`card ${pinned.length ? '' : 'no-print'}`} open={pinned.length > 0}>
-      <summary className="cursor-pointer font-semibold">{mayChange ? 'Pinned by you' : 'Pinned by the coach'}</summary>
+      <summary className="cursor-pointer font-semibold">{mayChange ? t('Pinned by you') : t('Pinned by the coach')}</summary>
       <ul>
         {pinned.map((n) => (
           <li key={n} className="flex items-center gap-2">
             <Pin aria-hidden size={16} className="text-coach" />
             <span className="flex-1">
-              {PIN_WORDS[n]}: <b>{noteName(valueOf(map, n)!)}</b>{' '}
-              <span className="text-sm text-soft">the machine: {map.pinned[n] === null ? 'nothing yet' : noteName(map.pinned[n]!)}</span>
+              {t(PIN_WORDS[n])}: <b>{note(valueOf(map, n)!)}</b>{' '}
+              <span className="text-sm text-soft">
+                {map.pinned[n] === null ? t('the machine: nothing yet') : t('the machine: {note}', { note: { note: map.pinned[n]! } })}
+              </span>
             </span>
             <ForCoaches>
               <button
                 className="button-small min-h-11 min-w-11"
-                aria-label={`Take the pin out of ${PIN_WORDS[n]}`}
+                aria-label={t('Take the pin out of {pin}', { pin: PIN_WORDS[n] })}
                 onClick={() => void put(n, null)}
               >
                 <PinOff aria-hidden size={16} />
@@ -71,27 +76,27 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
       <ForCoaches>
         <Form onSubmit={pin} className="no-print mt-1 flex flex-wrap items-end gap-2">
           <label className="flex flex-col gap-1 text-sm text-soft">
-            What
+            {t('What')}
             <select className="field" value={what} onChange={(e) => setWhat(e.target.value as PinName)}>
               {PIN_NAMES.map((n) => (
                 <option key={n} value={n}>
-                  {PIN_WORDS[n]}
+                  {t(PIN_WORDS[n])}
                 </option>
               ))}
             </select>
           </label>
           <label className="flex flex-col gap-1 text-sm text-soft">
-            Note
+            {t('Note')}
             <select className="field" name="midi" key={what} defaultValue={Math.round(valueOf(map, what) ?? (scale.low + scale.high) / 2)}>
               {notes.map((m) => (
                 <option key={m} value={m}>
-                  {noteName(m)}
+                  {note(m)}
                 </option>
               ))}
             </select>
           </label>
           <button className="button">
-            <Pin aria-hidden size={18} /> Pin
+            <Pin aria-hidden size={18} /> {t('Pin')}
           </button>
         </Form>
       </ForCoaches>

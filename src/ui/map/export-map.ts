@@ -1,6 +1,8 @@
+import { said, Said, texts } from '../../core/words/said';
+import { FINDING_WORDS } from '../kit/words';
+import type { Speaker } from '../language/language';
 import Papa from 'papaparse';
 import type { VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 
 const PAD = 16;
 const TITLE_HEIGHT = 34;
@@ -53,7 +55,7 @@ export async function pngOf(picture: ReturnType<typeof pictureOf>): Promise<Blob
   canvas.height = 2 * picture.height;
   canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve, reject) =>
-    canvas.toBlob((b) => (b ? resolve(b) : reject(new Error('The picture could not be made.'))), 'image/png'),
+    canvas.toBlob((b) => (b ? resolve(b) : reject(new Error(texts('The picture could not be made.')))), 'image/png'),
   );
 }
 
@@ -64,37 +66,58 @@ interface Row {
   more: string;
 }
 
-const rowOf = (what: string, midi: number, more: string): Row => ({ what, note: noteName(midi), midi: Math.round(100 * midi) / 100, more });
+const rowOf = ({ t, note }: Speaker, what: Said, midi: number, more: Said): Row => ({
+  what: t(what),
+  note: note(midi),
+  midi: Math.round(100 * midi) / 100,
+  more: t(more),
+});
 
 /** What the map concludes, one value a row. */
-function conclusions(map: VoiceMap): Row[] {
+function conclusions(map: VoiceMap, speaker: Speaker): Row[] {
   const rows: Row[] = [];
-  const add = (what: string, midi: number, more = '') => rows.push(rowOf(what, midi, more));
-  const limits = (name: string, l: VoiceMap['usable']) => {
-    if (!l) return;
-    add(`${name} low`, l.low.midi);
-    add(`${name} high`, l.high.midi);
-  };
-  limits('touched', map.extreme);
-  limits('usable', map.usable);
-  if (map.speakingMidi !== null) add('speaks near', map.speakingMidi);
+  const add = (what: Said, midi: number, more: Said = '') => rows.push(rowOf(speaker, what, midi, more));
+  if (map.extreme) {
+    add(said('touched low'), map.extreme.low.midi);
+    add(said('touched high'), map.extreme.high.midi);
+  }
+  if (map.usable) {
+    add(said('usable low'), map.usable.low.midi);
+    add(said('usable high'), map.usable.high.midi);
+  }
+  if (map.speakingMidi !== null) add(said('speaks near'), map.speakingMidi);
   for (const p of map.passaggi)
     add(
-      'change',
+      said('change'),
       p.midi,
-      `${p.name}; ${noteName(p.lowMidi)} to ${noteName(p.highMidi)}; up ${p.up.found} of ${p.up.of}, down ${p.down.found} of ${p.down.of}`,
+      said('{name}; {low} to {high}; up {up} of {upOf}, down {down} of {downOf}', {
+        name: FINDING_WORDS[p.name],
+        low: { note: p.lowMidi },
+        high: { note: p.highMidi },
+        up: p.up.found,
+        upOf: p.up.of,
+        down: p.down.found,
+        downOf: p.down.of,
+      }),
     );
-  for (const f of map.findings) add(`finding: ${f.name}`, f.midi, f.because);
-  for (const n of map.insecure) add('insecure note', n.midi, n.because);
+  for (const f of map.findings) add(said('finding: {name}', { name: FINDING_WORDS[f.name] }), f.midi, f.because);
+  for (const n of map.insecure) add(said('insecure note'), n.midi, n.because);
   return rows;
 }
 
 /** The map as a table, one value a row: what, note, MIDI, and what else is known of it. */
-export function csvOf(map: VoiceMap): string {
+export function csvOf(map: VoiceMap, speaker: Speaker): string {
   const rows = [
-    ...conclusions(map),
-    ...map.blend.map((b) => rowOf('share of head', b.midi, `${Math.round(100 * b.head)} %, give or take ${Math.round(100 * b.spread)}`)),
-    ...map.levels.map((l) => rowOf('level', l.midi, `${l.db.toFixed(1)} dB`)),
+    ...conclusions(map, speaker),
+    ...map.blend.map((b) =>
+      rowOf(
+        speaker,
+        said('share of head'),
+        b.midi,
+        said('{percent} %, give or take {by}', { percent: Math.round(100 * b.head), by: Math.round(100 * b.spread) }),
+      ),
+    ),
+    ...map.levels.map((l) => rowOf(speaker, said('level'), l.midi, said('{db, number, ::.0} dB', { db: l.db }))),
   ];
   return Papa.unparse(rows, { columns: ['what', 'note', 'midi', 'more'] });
 }
@@ -105,7 +128,7 @@ const LINE = 14;
 const LATIN = /^[\u0020-\u00ff\u2013\u2014\u2018-\u201d\u2026]*$/;
 
 /** The map as a PDF of one A4 page: the picture, and what it concludes in words under it. */
-export async function pdfOf(picture: ReturnType<typeof pictureOf>, map: VoiceMap): Promise<Blob> {
+export async function pdfOf(picture: ReturnType<typeof pictureOf>, map: VoiceMap, speaker: Speaker): Promise<Blob> {
   const [{ jsPDF }, { svg2pdf }] = await Promise.all([import('jspdf'), import('svg2pdf.js')]);
   const doc = new jsPDF({ unit: 'pt', format: 'a4' });
   const width = PAGE.width - 2 * PAGE.margin;
@@ -118,7 +141,7 @@ export async function pdfOf(picture: ReturnType<typeof pictureOf>, map: VoiceMap
   }
   doc.setFontSize(10).setTextColor(40, 34, 38);
   let y = PAGE.margin + height + 2 * LINE;
-  for (const { what, note, more } of conclusions(map)) {
+  for (const { what, note, more } of conclusions(map, speaker)) {
     const lines = doc.splitTextToSize(more.replace('\u2212', '-'), width - 190) as string[];
     if (y + lines.length * LINE > PAGE.height - PAGE.margin) break;
     doc.text(what, PAGE.margin, y);

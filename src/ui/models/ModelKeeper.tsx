@@ -15,6 +15,7 @@ import { chosenMicrophone } from '../listen/sources';
 import { useRecorder } from '../listen/useRecorder';
 import { MANNER_WORDS } from './words';
 import { addressOf, ask, fetchAnswer } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** The coach's own voice on an exercise, as it should and should not sound: recorded, heard, taken away. For one singer, or for all. */
 export function ModelKeeper({
@@ -26,6 +27,7 @@ export function ModelKeeper({
   singer: { id: string; name: string } | null;
   models: readonly Model[];
 }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const [making, setMaking] = useState<Manner | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -34,7 +36,7 @@ export function ModelKeeper({
   /** Whole seconds that have been heard: they stand still when the microphone gives nothing. */
   const [heardS, setHeardS] = useState(0);
   const countSeconds = (_: Live, track: LiveStore) => setHeardS(Math.floor(track.midi.length * HOP_S));
-  const recorder = useRecorder(null, countSeconds, async () => setProblem('The microphone went away: nothing was kept of it.'));
+  const recorder = useRecorder(null, countSeconds, async () => setProblem(t('The microphone went away: nothing was kept of it.')));
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
   const mine = modelsOf(models, exercise.id, singer?.id ?? null);
@@ -46,7 +48,7 @@ export function ModelKeeper({
     setMaking(null);
     if (!finished) return;
     if (finished.recording.durationS === 0)
-      return setProblem('No sound came from the microphone: see that it is on and not muted, then record again.');
+      return setProblem(t('No sound came from the microphone: see that it is on and not muted, then record again.'));
     try {
       const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
       const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
@@ -101,9 +103,12 @@ export function ModelKeeper({
 
   if (!mayChange && !Object.keys(mine).length) return null;
   return (
-    <section aria-label={`How ${exercise.name} should and should not sound`} className="flex flex-col gap-1 text-sm">
+    <section aria-label={t('How {name} should and should not sound', { name: exercise.name })} className="flex flex-col gap-1 text-sm">
       <p className="text-soft">
-        Your own voice, up to {MODEL_S} seconds, for {singer ? singer.name : 'all singers'}: heard on the phone before the first key.
+        {t('Your own voice, up to {seconds} seconds, for {whom}: heard on the phone before the first key.', {
+          seconds: MODEL_S,
+          whom: singer ? { own: singer.name } : 'all singers',
+        })}
       </p>
       {MANNERS.map((manner) => {
         const model = mine[manner];
@@ -115,7 +120,7 @@ export function ModelKeeper({
             {model && (
               <button
                 className="button-small min-h-11 min-w-11"
-                aria-label={clip.playing === model.id ? 'Stop' : `Play “${words.toLowerCase()}”`}
+                aria-label={clip.playing === model.id ? t('Stop') : t('Play “{toLowerCase}”', { toLowerCase: words.toLowerCase() })}
                 onClick={() =>
                   clip.playing === model.id
                     ? clip.stop()
@@ -133,32 +138,30 @@ export function ModelKeeper({
                     disabled={recorder.state !== 'recording'}
                     onClick={() => void finish(manner)}
                   >
-                    <Square aria-hidden size={16} /> That is it
+                    <Square aria-hidden size={16} /> {t('That is it')}
                   </button>
-                  <span className="tabular-nums text-soft">
-                    {heardS} of {MODEL_S} s
-                  </span>
+                  <span className="tabular-nums text-soft">{t('{heardS} of {MODELS} s', { heardS, MODELS: MODEL_S })}</span>
                 </>
               ) : (
                 <button
                   className="button-small min-h-11 px-3"
-                  aria-label={`Record “${words.toLowerCase()}”`}
+                  aria-label={t('Record “{toLowerCase}”', { toLowerCase: words.toLowerCase() })}
                   disabled={making !== null || recorder.state !== 'idle'}
                   onClick={() => void begin(manner)}
                 >
-                  <Mic aria-hidden size={16} /> {own ? 'Anew' : 'Record'}
+                  <Mic aria-hidden size={16} /> {own ? t('Anew') : t('Record')}
                 </button>
               ))}
             {mayChange && model && own && making !== manner && (
               <button
                 className="button-small min-h-11 min-w-11"
-                aria-label={`Take “${words.toLowerCase()}” away`}
+                aria-label={t('Take “{toLowerCase}” away', { toLowerCase: words.toLowerCase() })}
                 onClick={() => void remove(model)}
               >
                 <Trash2 aria-hidden size={16} />
               </button>
             )}
-            {model && singer && !own && <span className="text-soft">made for all</span>}
+            {model && singer && !own && <span className="text-soft">{t('made for all')}</span>}
           </div>
         );
       })}

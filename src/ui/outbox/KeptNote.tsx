@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useMayChange } from '../kit/may-change';
 import { onHeard, say, Word, wordsUnder } from '../../sync/words';
+import { useLanguage } from '../language/language';
 
 /** The coach's own words on a thing, `{ note }` at a path, or another field of it: kept when the field is left. */
 export function KeptNote({
@@ -21,6 +22,7 @@ export function KeptNote({
   maxLength: number;
   className?: string;
 }) {
+  const { t } = useLanguage();
   const mayChange = useMayChange();
   const subject = name === 'note' ? undefined : `${path}#${name}`;
   const field = useRef<HTMLTextAreaElement>(null);
@@ -33,7 +35,7 @@ export function KeptNote({
       field.current!.value = last.current = own ? (own.body as Record<string, string>)[name] : stored;
   }, [path, subject, name, stored]);
   useEffect(
-    () => onHeard((word, refused) => word.path === path && word.subject === subject && setStatus(refused ?? 'Kept.')),
+    () => onHeard((word, refused) => word.path === path && word.subject === subject && setStatus(refused ?? t('Kept.'))),
     [path, subject],
   );
   return (

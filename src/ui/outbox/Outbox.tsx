@@ -6,16 +6,19 @@ import { fileOf, forgetKept, KeptTake, keptTakes, letGo, othersTakes, unended, u
 import { NOTHING_WAITS } from '../../sync/lane';
 import { takesLane } from '../../sync/takes';
 import { heardLately, KeptWord, onHeard, othersWords, refusedWords, sayAgain, takeBack, wordsLane } from '../../sync/words';
-import { dateTimeOf } from '../kit/dates';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 /** What a word is about, by where it goes. */
-const ABOUT: [RegExp, string][] = [
+const ABOUT: [RegExp, string][] = texts([
   [/\/marks\//, 'A mark on a take'],
   [/\/plan$/, 'A change of a plan'],
   [/^\/api\/lessons\//, 'A lesson’s course or note'],
   [/^\/api\/takes\//, 'A note on a take'],
-];
-const aboutOf = ({ path }: KeptWord) => ABOUT.find(([where]) => where.test(path))?.[1] ?? 'An entry';
+]);
+const ENTRY = texts('An entry');
+const aboutOf = ({ path }: KeptWord) => ABOUT.find(([where]) => where.test(path))?.[1] ?? ENTRY;
 
 interface Aside {
   takes: KeptTake[];
@@ -27,6 +30,7 @@ const NOTHING: Aside = { takes: [], words: [], others: 0 };
 
 /** Takes and words that this browser still holds: sent by themselves where they can be, offered where the coach must say. */
 export function Outbox({ coachId }: { coachId: string }) {
+  const { dateTimeOf, t } = useLanguage();
   actAs(`coach:${coachId}`);
   const router = useRouter();
   const takes = useSyncExternalStore(takesLane.watch, takesLane.state, () => NOTHING_WAITS);
@@ -89,55 +93,67 @@ export function Outbox({ coachId }: { coachId: string }) {
 
   if (takes.waiting === 0 && !words.trouble && aside.takes.length + aside.words.length + aside.others === 0) return null;
   return (
-    <aside aria-label="Kept in this browser" className="no-print border-b border-line bg-card">
+    <aside aria-label={t('Kept in this browser')} className="no-print border-b border-line bg-card">
       <div className="mx-auto flex max-w-[1240px] flex-col gap-2 px-4 py-2">
         {takes.waiting > 0 && (
           <p role="status">
-            {takes.waiting === 1 ? 'One take is' : `${takes.waiting} takes are`} safe in this browser and not on the server yet.{' '}
-            {takes.trouble ? `${takes.trouble} It is tried again by itself.` : 'On the way …'}
+            {t('{n, plural, one {One take is} other {# takes are}} safe in this browser and not on the server yet.', { n: takes.waiting })}{' '}
+            {takes.trouble ? t('{trouble} It is tried again by itself.', { trouble: takes.trouble }) : t('On the way …')}
           </p>
         )}
         {words.trouble && (
           <p role="status">
-            {words.waiting === 1 ? 'One entry of yours is' : `${words.waiting} entries of yours are`} safe in this browser and not on the
-            server yet. {words.trouble} It is tried again by itself.
+            {t('{n, plural, one {One entry of yours is} other {# entries of yours are}} safe in this browser and not on the server yet.', {
+              n: words.waiting,
+            })}{' '}
+            {t('{trouble} It is tried again by itself.', { trouble: words.trouble })}
           </p>
         )}
-        {aside.takes.map((t) => (
-          <div key={t.id} className="flex flex-wrap items-center gap-2">
+        {aside.takes.map((take) => (
+          <div key={take.id} className="flex flex-wrap items-center gap-2">
             <p className="flex-1">
-              {t.refused
-                ? `A take of ${t.singerName} (${dateTimeOf(t.recordedAt)}) was not accepted: ${t.refused}`
-                : `A take of ${t.singerName} (${dateTimeOf(t.recordedAt)}) was cut off after ${(t.samples / t.sampleRate).toFixed(1)} s. What was sung until then is here.`}
+              {take.refused
+                ? t('A take of {singer} ({when}) was not accepted: {why}', {
+                    singer: { own: take.singerName },
+                    when: dateTimeOf(take.recordedAt),
+                    why: take.refused,
+                  })
+                : t('A take of {singer} ({when}) was cut off after {seconds, number, ::.0} s. What was sung until then is here.', {
+                    singer: { own: take.singerName },
+                    when: dateTimeOf(take.recordedAt),
+                    seconds: take.samples / take.sampleRate,
+                  })}
             </p>
-            <button className="button" onClick={() => void keep(t)}>
-              {t.refused ? 'Send it again' : 'Keep the take'}
+            <button className="button" onClick={() => void keep(take)}>
+              {take.refused ? t('Send it again') : t('Keep the take')}
             </button>
-            <button className="button" onClick={() => void asFile(t)}>
-              Keep as a file
+            <button className="button" onClick={() => void asFile(take)}>
+              {t('Keep as a file')}
             </button>
-            <button className="button" onClick={() => void discard(t)}>
-              Discard
+            <button className="button" onClick={() => void discard(take)}>
+              {t('Discard')}
             </button>
           </div>
         ))}
         {aside.words.map((w) => (
           <div key={w.id} className="flex flex-wrap items-center gap-2">
             <p role="alert" className="flex-1">
-              {aboutOf(w)} was not accepted: {w.refused}
+              {t('{what} was not accepted: {why}', { what: aboutOf(w), why: w.refused ?? '' })}
             </p>
             <button className="button" onClick={() => (sayAgain(w.id), void look())}>
-              Send it again
+              {t('Send it again')}
             </button>
             <button className="button" onClick={() => (takeBack(w.id), void look())}>
-              Discard
+              {t('Discard')}
             </button>
           </div>
         ))}
         {aside.others > 0 && (
           <p className="text-soft">
-            {aside.others === 1 ? 'Something' : `${aside.others} things`} of another account {aside.others === 1 ? 'waits' : 'wait'} in this
-            browser. It goes to the server when that account signs in here again.
+            {t(
+              '{n, plural, one {Something of another account waits} other {# things of another account wait}} in this browser. It goes to the server when that account signs in here again.',
+              { n: aside.others },
+            )}
           </p>
         )}
       </div>

@@ -6,6 +6,7 @@ import type { PlanItem } from '../../core/plan/types';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
+import { useLanguage } from '../language/language';
 
 /** The last step: from which day, and a word for the singer. */
 export function AssignPanel({
@@ -21,6 +22,7 @@ export function AssignPanel({
   onStartsOn: (day: string) => void;
   conflicts: number;
 }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -39,7 +41,7 @@ export function AssignPanel({
   return (
     <Popover>
       <PopoverButton className="button-main" disabled={items.length === 0}>
-        Assign week
+        {t('Assign week')}
       </PopoverButton>
       <PopoverPanel anchor="bottom end" className={POPOVER} focus>
         <Form
@@ -49,7 +51,7 @@ export function AssignPanel({
           }}
         >
           <label className="flex flex-col text-sm text-soft">
-            The week begins on
+            {t('The week begins on')}
             <input
               className="field text-base"
               type="date"
@@ -59,17 +61,19 @@ export function AssignPanel({
             />
           </label>
           <label className="flex flex-col text-sm text-soft">
-            A word for {singer.name} (printed on the sheet)
+            {t('A word for {name} (printed on the sheet)', { name: singer.name })}
             <textarea className="field min-h-20 py-2 text-base" value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} />
           </label>
           {conflicts > 0 && (
             <p className="text-sm">
-              {conflicts === 1 ? 'One thing goes' : `${conflicts} things go`} against a rule. You decide: assign as it is, or look again.
+              {t('{n, plural, one {One thing goes} other {# things go}} against a rule. You decide: assign as it is, or look again.', {
+                n: conflicts,
+              })}
             </p>
           )}
           {problem && <p role="alert">{problem}</p>}
           <button className="button-main" disabled={busy}>
-            Assign to {singer.name}
+            {t('Assign to {name}', { name: singer.name })}
           </button>
         </Form>
       </PopoverPanel>

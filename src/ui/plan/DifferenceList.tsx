@@ -1,23 +1,25 @@
+import { said, Said } from '../../core/words/said';
 import { notesInWords } from '../../core/exercise/keys';
 import type { Difference } from '../../core/plan/edits';
 import type { PlanItem } from '../../core/plan/types';
+import { useLanguage } from '../language/language';
 
-const said = (it: PlanItem, field: keyof PlanItem): string => {
+const valueOf = (it: PlanItem, field: keyof PlanItem): Said => {
   switch (field) {
     case 'keys':
       return notesInWords(it.keys);
     case 'sound':
-      return `“${it.sound}”`;
+      return said('“{sound}”', { sound: it.sound });
     case 'tempo':
       return `♩ = ${it.tempo}`;
     case 'minutes':
-      return `${it.minutes} min`;
+      return said('{minutes} min', { minutes: it.minutes });
     case 'timesADay':
-      return `${it.timesADay} × a day`;
+      return said('{times} × a day', { times: it.timesADay });
     case 'days':
-      return `${it.days.length} days`;
+      return said('{n, plural, one {# day} other {# days}}', { n: it.days.length });
     case 'cues':
-      return it.cues?.join(', ') ?? 'nothing said';
+      return it.cues?.join(', ') ?? said('nothing said');
     default:
       return field;
   }
@@ -35,16 +37,19 @@ export function DifferenceList({
   after: PlanItem[];
   name: (id: string) => string;
 }) {
-  if (differences.length === 0) return <p className="text-sm">No difference.</p>;
+  const { t } = useLanguage();
+  if (differences.length === 0) return <p className="text-sm">{t('No difference.')}</p>;
   const of = (items: PlanItem[], id: string) => items.find((it) => it.exerciseId === id)!;
   return (
-    <ul aria-label="Differences" className="max-h-56 overflow-y-auto text-sm" tabIndex={0}>
+    <ul aria-label={t('Differences')} className="max-h-56 overflow-y-auto text-sm" tabIndex={0}>
       {differences.map(({ exerciseId: id, kind, fields }) => (
         <li key={id}>
           <b>{kind === 'added' ? '+ ' : kind === 'out' ? '− ' : '≠ '}</b>
-          {name(id)}
+          {t(name(id))}
           {kind === 'changed' && (
-            <span className="text-soft">: {fields.map((f) => `${said(of(before, id), f)} → ${said(of(after, id), f)}`).join('; ')}</span>
+            <span className="text-soft">
+              : {fields.map((f) => `${t(valueOf(of(before, id), f))} → ${t(valueOf(of(after, id), f))}`).join('; ')}
+            </span>
           )}
         </li>
       ))}

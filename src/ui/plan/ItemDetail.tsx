@@ -5,15 +5,17 @@ import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import { howSoftIn } from '../../core/exercise/how-soft';
 import type { Ceiling } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import { keyLadder } from '../../core/music/scale';
 import { Conflict } from '../../core/plan/check';
 import { RULES } from '../../core/plan/rules';
 import { LONGEST_CUE, MOST_CUES, PlanItem } from '../../core/plan/types';
 import { HearIt } from '../kit/HearIt';
 import { Staff } from '../staff/Staff';
+import { useLanguage } from '../language/language';
 
-const SMALL = 'field min-h-9 w-full px-1 text-sm';
+import { texts } from '../../core/words/said';
+
+const SMALL = texts('field min-h-9 w-full px-1 text-sm');
 /** Keys offered, F#1 to F#6. */
 const KEYS = Array.from({ length: 61 }, (_, k) => 30 + k);
 const TEMPO_REACH = 20;
@@ -39,6 +41,7 @@ export function ItemDetail({
   models: React.ReactNode;
   onEdit: (part: Partial<PlanItem>) => void;
 }) {
+  const { note, t } = useLanguage();
   const along = useFollowAlong();
   const { sounding, problem } = along;
   const [shown, setShown] = useState(0);
@@ -58,13 +61,13 @@ export function ItemDetail({
         />
       </div>
       {problem && <p role="alert">{problem}</p>}
-      {soft && <p className="text-sm font-semibold">{soft}</p>}
+      {soft && <p className="text-sm font-semibold">{t(soft)}</p>}
       {conflicts.map((c) => (
         <p key={c.rule + c.says} className="rounded-lg border-2 border-band px-2 py-1 text-sm">
-          <b>{c.says}</b> {RULES[c.rule]}
+          <b>{t(c.says)}</b> {t(RULES[c.rule])}
         </p>
       ))}
-      <div role="group" aria-label="Key shown" className="flex flex-wrap gap-0.5">
+      <div role="group" aria-label={t('Key shown')} className="flex flex-wrap gap-0.5">
         {item.keys.map((k, i) => (
           <button
             key={k}
@@ -72,45 +75,52 @@ export function ItemDetail({
             className={`min-h-9 min-w-9 rounded-md border px-1 text-sm ${i === at ? 'border-accent font-bold' : 'border-line text-soft'}`}
             onClick={() => setShown(i)}
           >
-            {noteName(k)}
+            {note(k)}
           </button>
         ))}
       </div>
       <Staff exercise={exercise} tonic={item.keys[at]} leaning={{ sound: item.sound, changeMidi }} />
       <p className="text-sm">
-        {item.reason} {item.straws && <b>Today: {item.straws}.</b>}
+        {t(item.reason)} {item.straws && <b>{t('Today: {straws}.', { straws: item.straws })}</b>}
       </p>
       <div className="grid grid-cols-3 gap-x-2 gap-y-1 text-xs text-soft">
         <label className="flex flex-col">
-          Sound
+          {t('Sound')}
           <select className={SMALL} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
             {[...new Set([...exercise.sounds, item.sound])].map((s) => (
               <option key={s}>{s}</option>
             ))}
           </select>
         </label>
-        <KeyField label="First key" value={first} onChange={(key) => onEdit({ keys: keyLadder(key, last) })} />
-        <KeyField label="Last key" value={last} onChange={(key) => onEdit({ keys: keyLadder(first, key) })} />
+        <KeyField label={t('First key')} value={first} onChange={(key) => onEdit({ keys: keyLadder(key, last) })} />
+        <KeyField label={t('Last key')} value={last} onChange={(key) => onEdit({ keys: keyLadder(first, key) })} />
         <NumberField
-          label="Tempo"
+          label={t('Tempo')}
           value={item.tempo}
           min={Math.max(30, exercise.tempo[0] - TEMPO_REACH)}
           max={Math.min(240, exercise.tempo[2] + TEMPO_REACH)}
           step={2}
           onChange={(tempo) => onEdit({ tempo })}
         />
-        <NumberField label="Minutes" value={item.minutes} min={0.5} max={10} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
-        <NumberField label="Times a day" value={item.timesADay} min={1} max={8} step={1} onChange={(timesADay) => onEdit({ timesADay })} />
+        <NumberField label={t('Minutes')} value={item.minutes} min={0.5} max={10} step={0.5} onChange={(minutes) => onEdit({ minutes })} />
+        <NumberField
+          label={t('Times a day')}
+          value={item.timesADay}
+          min={1}
+          max={8}
+          step={1}
+          onChange={(timesADay) => onEdit({ timesADay })}
+        />
       </div>
       <Cues cues={item.cues ?? []} onChange={(cues) => onEdit({ cues: cues.length ? cues : undefined })} />
       <p className="text-sm text-soft">{exercise.how}</p>
-      <p className="text-sm text-soft">{item.advance}</p>
+      <p className="text-sm text-soft">{t(item.advance)}</p>
       {models}
       <details className="text-sm">
-        <summary className="min-h-9 cursor-pointer content-center text-soft">What decided</summary>
+        <summary className="min-h-9 cursor-pointer content-center text-soft">{t('What decided')}</summary>
         <ul className="list-disc pl-5">
           {item.rules.map((r) => (
-            <li key={r}>{RULES[r]}</li>
+            <li key={r}>{t(RULES[r])}</li>
           ))}
         </ul>
       </details>
@@ -120,16 +130,17 @@ export function ItemDetail({
 
 /** What the coach would say between the keys, a line each; kept when the field is left. */
 function Cues({ cues, onChange }: { cues: readonly string[]; onChange: (cues: string[]) => void }) {
+  const { t } = useLanguage();
   const said = cues.join('\n');
   return (
     <label className="flex flex-col text-xs text-soft">
-      Said between the keys, a line each
+      {t('Said between the keys, a line each')}
       <textarea
         key={said}
         className="field w-full px-2 py-1 text-sm text-ink"
         rows={Math.max(1, cues.length)}
         defaultValue={said}
-        placeholder="less air"
+        placeholder={t('less air')}
         onBlur={(e) => {
           const lines = e.target.value.split('\n').map((line) => line.trim().slice(0, LONGEST_CUE));
           const next = lines.filter(Boolean).slice(0, MOST_CUES);
@@ -141,13 +152,14 @@ function Cues({ cues, onChange }: { cues: readonly string[]; onChange: (cues: st
 }
 
 function KeyField({ label, value, onChange }: { label: string; value: number; onChange: (key: number) => void }) {
+  const { note } = useLanguage();
   return (
     <label className="flex flex-col">
       {label}
       <select className={SMALL} value={value} onChange={(e) => onChange(Number(e.target.value))}>
         {KEYS.map((m) => (
           <option key={m} value={m}>
-            {noteName(m)}
+            {note(m)}
           </option>
         ))}
       </select>

@@ -7,6 +7,7 @@ import type { PlanItem } from '../../core/plan/types';
 import { useWidth } from '../kit/useWidth';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
 import { LadderScale } from '../ladder/scale';
+import { useLanguage } from '../language/language';
 
 /** The whole set against the voice: one column an exercise, a bar for each key from its lowest to its highest note. */
 export function KeysPicture({
@@ -22,6 +23,7 @@ export function KeysPicture({
   find: Planning['find'];
   selected: string | null;
 }) {
+  const { t } = useLanguage();
   const [box, width] = useWidth();
   const column = items.length ? width / items.length : width;
   return (
@@ -33,7 +35,7 @@ export function KeysPicture({
           height={scale.height}
           className="rounded-lg border border-line"
           role="img"
-          aria-label={`Keys of ${items.length} exercises against the voice`}
+          aria-label={t('Keys of {length} exercises against the voice', { length: items.length })}
         >
           <Rungs scale={scale} width={width} />
           {map.passaggi.map((p) => (

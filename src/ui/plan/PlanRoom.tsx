@@ -19,7 +19,6 @@ import { useRouter } from 'next/navigation';
 import { useId, useMemo, useState } from 'react';
 import type { Exercise, Strand } from '../../core/exercise/types';
 import { schoolById } from '../../core/map/schools';
-import { noteName } from '../../core/music/pitch';
 import { itemByHand, placeFor } from '../../core/plan/arrange';
 import { compare } from '../../core/plan/edits';
 import { planFor } from '../../core/plan/plan';
@@ -34,13 +33,11 @@ import type { Notice as HealthNotice } from '../../core/practice/health';
 import { chaptersOf, type Stand } from '../../core/practice/chapters';
 import { gatesOf } from '../../core/practice/gates';
 import { readinessOn } from '../../core/practice/readiness';
-import { lowerWords } from '../../core/practice/work-of-day';
+import { LOWER_BY } from '../../core/practice/work-of-day';
 import type { Entry } from '../../core/practice/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { useShortcuts } from '../kit/useShortcuts';
-import { dateOf } from '../kit/dates';
-import { FINDING_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { READY_WORDS } from '../practice/words';
 import { AssignPanel } from './AssignPanel';
@@ -61,6 +58,9 @@ import { RoadPanel } from './RoadPanel';
 import { ofSinger, PlanSource, usePlanning } from './usePlanning';
 import { WeekBoard } from './WeekBoard';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
+
+import { said, texts } from '../../core/words/said';
 
 interface Props {
   view: PlanSource & {
@@ -81,8 +81,20 @@ interface Props {
 
 const LADDER_HEIGHT = 180;
 const NONE = {};
-const TAB =
-  'min-h-9 flex-1 border-b-2 border-line text-sm font-semibold text-soft data-selected:border-accent data-selected:text-ink focus:outline-none data-focus:outline-3 data-focus:outline-accent';
+const TAB = texts(
+  'min-h-9 flex-1 border-b-2 border-line text-sm font-semibold text-soft data-selected:border-accent data-selected:text-ink focus:outline-none data-focus:outline-3 data-focus:outline-accent',
+);
+
+/** Findings as they stand in a sentence. */
+const WORKED_ON: Record<FindingName, string> = texts({
+  flip: 'the flip',
+  toggle: 'the toggle',
+  blended: 'the blend',
+  'pulled-chest': 'pulled chest',
+  'no-chest': 'missing chest',
+  'weak-first-head': 'weak first head notes',
+  'uneven-loudness': 'uneven loudness',
+});
 
 /** A card from the shelf goes where the hand is; a row of the week to the nearest row. */
 const collision: CollisionDetection = (args) =>
@@ -90,16 +102,17 @@ const collision: CollisionDetection = (args) =>
 
 /** Choosing and assigning: the shelf, the week with its reasons and conflicts, and each exercise against the voice. */
 export function PlanRoom({ view }: Props) {
+  const { t } = useLanguage();
   const { singer } = view;
   const [school, setSchool] = useState(view.school);
   const planning = usePlanning(view, school);
   if (!planning.plan || !planning.p)
     return (
       <div className="card max-w-2xl text-lg">
-        <p>Exercises are chosen from the map, and there is none yet. Record a siren first.</p>
+        <p>{t('Exercises are chosen from the map, and there is none yet. Record a siren first.')}</p>
         <ForCoaches>
           <Link className="button-main mt-3" href={`/singers/${singer.id}/listen`}>
-            Listen to {singer.name}
+            {t('Listen to {name}', { name: singer.name })}
           </Link>
         </ForCoaches>
       </div>
@@ -121,13 +134,14 @@ function Planner({
   plan: Plan;
   p: Planning;
 }) {
+  const { dateOf, rich, t } = useLanguage();
   const { singer, map, assigned } = view;
   const { items, terms, conflicts, setItems, setTerms, undo, redo } = planning;
   const [selected, setSelected] = useState<string | null>(null);
   const [startsOn, setStartsOn] = useState(() => dayKey(new Date()));
   const [road, setRoad] = useState(false);
   const [carried, setCarried] = useState<Exercise | null>(null);
-  const [said, setSaid] = useState('');
+  const [told, setTold] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const scale = useLadderScale(map, singer.voiceType, LADDER_HEIGHT);
   const dnd = useId();
@@ -140,20 +154,20 @@ function Planner({
 
   useShortcuts(
     [
-      { key: 'z', command: true, says: 'takes a change back', act: undo },
-      { key: 'y', command: true, says: 'and makes it again', act: redo },
+      { key: 'z', command: true, says: said('takes a change back'), act: undo },
+      { key: 'y', command: true, says: said('and makes it again'), act: redo },
     ],
     true,
   );
 
   const add = (e: Exercise, at?: number) => {
     const item = itemByHand(e, items, p);
-    if (!item) return setSaid(`No key of ${e.name} stays inside this voice.`);
+    if (!item) return setTold(t('No key of {name} stays inside this voice.', { name: e.name }));
     const next = [...items];
     next.splice(at ?? placeFor(item, items), 0, item);
     setItems(next);
     setSelected(e.id);
-    setSaid(`${e.name} is in the week.`);
+    setTold(t('{name} is in the week.', { name: e.name }));
   };
   const dropped = ({ active, over }: DragEndEvent) => {
     if (!over) return;
@@ -208,15 +222,15 @@ function Planner({
               className="button px-3"
               disabled={!planning.edited}
               onClick={planning.toSuggestion}
-              title="Back to what Wendel suggests"
+              title={t('Back to what Wendel suggests')}
             >
-              <RotateCcw aria-hidden size={18} /> <span className="sr-only">Back to the suggestion</span>
+              <RotateCcw aria-hidden size={18} /> <span className="sr-only">{t('Back to the suggestion')}</span>
             </button>
-            <button className="button px-3" disabled={!undo} onClick={undo ?? undefined} title="Undo (Ctrl Z)">
-              <Undo2 aria-hidden size={18} /> <span className="sr-only">Undo</span>
+            <button className="button px-3" disabled={!undo} onClick={undo ?? undefined} title={t('Undo (Ctrl Z)')}>
+              <Undo2 aria-hidden size={18} /> <span className="sr-only">{t('Undo')}</span>
             </button>
-            <button className="button px-3" disabled={!redo} onClick={redo ?? undefined} title="Redo (Ctrl Y)">
-              <Redo2 aria-hidden size={18} /> <span className="sr-only">Redo</span>
+            <button className="button px-3" disabled={!redo} onClick={redo ?? undefined} title={t('Redo (Ctrl Y)')}>
+              <Redo2 aria-hidden size={18} /> <span className="sr-only">{t('Redo')}</span>
             </button>
             <ForCoaches>
               <SetsMenu
@@ -227,7 +241,7 @@ function Planner({
                 assigned={assigned}
                 onItems={(next, words) => {
                   setItems(next);
-                  setSaid(words);
+                  setTold(words);
                 }}
                 onProblem={setProblem}
               />
@@ -239,19 +253,27 @@ function Planner({
           <p>
             {plan.narrow ? (
               <>
-                Only the comfortable band, between <b>{noteName(plan.anchors.low)}</b> and <b>{noteName(plan.anchors.high)}</b>.{' '}
+                {rich(
+                  'Only the comfortable band, between <b>{low}</b> and <b>{high}</b>.',
+                  { low: { note: plan.anchors.low }, high: { note: plan.anchors.high } },
+                  { b: (inside) => <b>{inside}</b> },
+                )}{' '}
               </>
             ) : plan.worksOn.length ? (
               <>
-                Works on <b>{plan.worksOn.map((n) => FINDING_WORDS[n].toLowerCase()).join(' and ')}</b> around{' '}
-                <b>{noteName(plan.anchors.change)}</b>
-                {plan.changeMeasured ? '. ' : ', where the change is expected: none was measured yet. '}
+                {rich(
+                  plan.changeMeasured
+                    ? 'Works on <b>{findings}</b> around <b>{change}</b>.'
+                    : 'Works on <b>{findings}</b> around <b>{change}</b>, where the change is expected: none was measured yet.',
+                  { findings: { all: plan.worksOn.map((n) => WORKED_ON[n]), as: 'and' }, change: { note: plan.anchors.change } },
+                  { b: (inside) => <b>{inside}</b> },
+                )}{' '}
               </>
             ) : (
-              <>Nothing stands out in the map yet: a plain set around {noteName(plan.anchors.change)}. </>
+              <>{t('Nothing stands out in the map yet: a plain set around {change}.', { change: { note: plan.anchors.change } })}</>
             )}
             <span className="text-soft">
-              {plan.phases[plan.phase].aim} Until {plan.phases[plan.phase].until}.
+              {t('{aim} Until {until}.', { aim: plan.phases[plan.phase].aim, until: plan.phases[plan.phase].until })}
             </span>
           </p>
           {school !== view.school && (
@@ -268,45 +290,49 @@ function Planner({
           )}
           {plan.leftItsWay && (
             <Notice>
-              The map now asks for another way than the phase that was begun. Choose a phase above; until then the week is that of the
-              first.
+              {t(
+                'The map now asks for another way than the phase that was begun. Choose a phase above; until then the week is that of the first.',
+              )}
             </Notice>
           )}
           {problem && <Notice>{problem}</Notice>}
           {view.notices.map((n) => (
-            <Notice key={n.id}>{n.says}</Notice>
+            <Notice key={n.id}>{t(n.says)}</Notice>
           ))}
           {view.today && ruleForToday(view.today) && (
             <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="today">
-              <b>Today:</b> {ruleForToday(view.today)!.says}
+              <b>{t('Today:')}</b> {t(ruleForToday(view.today)!.says)}
             </p>
           )}
           {readiness && readiness.lowerSt > 0 && (
             <p className="rounded-lg border-2 border-band px-2 py-1" data-testid="readiness">
-              <b>Today’s voice:</b> {READY_WORDS[readiness.lowerSt]}. {readiness.because.join(' ')} On the phone{' '}
-              {lowerWords(readiness.lowerSt)}, and {Math.round(readiness.share * 100)} % of the minutes.
+              <b>{t('Today’s voice:')}</b> {t(READY_WORDS[readiness.lowerSt])}. {readiness.because.map((why) => t(why)).join(' ')}{' '}
+              {t('On the phone what reaches above the change is {by} lower, and {percent} % of the minutes.', {
+                by: LOWER_BY[readiness.lowerSt],
+                percent: Math.round(readiness.share * 100),
+              })}
             </p>
           )}
         </div>
         <p aria-live="polite" className="sr-only">
-          {said}
+          {told}
         </p>
         <div className="grid gap-4 lg:grid-cols-[15.5rem_minmax(0,1fr)_21rem] print:block">
           <div className={`order-3 flex flex-col lg:order-1 lg:h-[36rem] ${offPaper}`}>
             <ShelfPanel p={p} taken={new Set(items.map((it) => it.exerciseId))} onAdd={add} />
           </div>
-          <section aria-label="Week" className="order-1 min-w-0 lg:order-2">
+          <section aria-label={t('Week')} className="order-1 min-w-0 lg:order-2">
             {whole.map((c) => (
-              <p key={c.says} className="mb-1 rounded-lg border-2 border-band px-2 py-1 text-sm">
-                <b>{c.says}</b> {RULES[c.rule]}
+              <p key={t(c.says)} className="mb-1 rounded-lg border-2 border-band px-2 py-1 text-sm">
+                <b>{t(c.says)}</b> {t(RULES[c.rule])}
               </p>
             ))}
-            <div className="mb-2 flex gap-1 print:hidden" role="group" aria-label="How far ahead">
+            <div className="mb-2 flex gap-1 print:hidden" role="group" aria-label={t('How far ahead')}>
               <Ahead on={!road} onClick={() => setRoad(false)}>
-                This week
+                {t('This week')}
               </Ahead>
               <Ahead on={road} onClick={() => setRoad(true)}>
-                The road ahead
+                {t('The road ahead')}
               </Ahead>
             </div>
             {road ? (
@@ -337,11 +363,11 @@ function Planner({
             <KeysPicture scale={scale} map={map} items={items} find={p.find} selected={shown?.exerciseId ?? null} />
             <TabGroup>
               <TabList className="flex">
-                <Tab className={TAB}>Exercise</Tab>
-                <Tab className={TAB}>Grades</Tab>
-                <Tab className={TAB}>Left out</Tab>
-                <Tab className={TAB}>Practised</Tab>
-                <Tab className={TAB}>Before</Tab>
+                <Tab className={TAB}>{t('Exercise')}</Tab>
+                <Tab className={TAB}>{t('Grades')}</Tab>
+                <Tab className={TAB}>{t('Left out')}</Tab>
+                <Tab className={TAB}>{t('Practised')}</Tab>
+                <Tab className={TAB}>{t('Before')}</Tab>
               </TabList>
               <TabPanels className="pt-2">
                 <TabPanel>
@@ -357,7 +383,7 @@ function Planner({
                       onEdit={(part) => edit(shown.exerciseId, part)}
                     />
                   ) : (
-                    <p className="text-soft">The week is empty.</p>
+                    <p className="text-soft">{t('The week is empty.')}</p>
                   )}
                 </TabPanel>
                 <TabPanel>
@@ -367,7 +393,7 @@ function Planner({
                   <ul className="text-sm">
                     {plan.leftOut.map((l) => (
                       <li key={l.exerciseId} className="py-0.5">
-                        <b>{p.find(l.exerciseId)?.name}.</b> <span className="text-soft">{l.because}</span>
+                        <b>{p.find(l.exerciseId)?.name}.</b> <span className="text-soft">{t(l.because)}</span>
                       </li>
                     ))}
                   </ul>
@@ -378,18 +404,18 @@ function Planner({
                 <TabPanel className="flex flex-col gap-2 text-sm">
                   {singer.goals && (
                     <p>
-                      <b>Goals:</b> {singer.goals}
+                      <b>{t('Goals:')}</b> {singer.goals}
                     </p>
                   )}
                   {plan.notes.map((n) => (
-                    <p key={n}>{n}</p>
+                    <p key={t(n)}>{t(n)}</p>
                   ))}
-                  <p className="font-semibold">{assigned.length ? 'Assigned before' : 'Nothing was assigned before.'}</p>
+                  <p className="font-semibold">{assigned.length ? t('Assigned before') : t('Nothing was assigned before.')}</p>
                   <ul>
                     {assigned.map((a) => (
                       <li key={a.id}>
                         <Link prefetch={false} className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
-                          {dateOf(a.createdAt)}: {a.items.length} exercises
+                          {t('{createdAt}: {length} exercises', { createdAt: dateOf(a.createdAt), length: a.items.length })}
                         </Link>
                       </li>
                     ))}
@@ -428,6 +454,7 @@ function SchoolTried({
   p: Planning;
   onBack: () => void;
 }) {
+  const { rich, t } = useLanguage();
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const before = useMemo(
@@ -451,17 +478,21 @@ function SchoolTried({
     }
   };
   return (
-    <section aria-label="Another school" className="rounded-lg border border-line bg-card p-3">
+    <section aria-label={t('Another school')} className="rounded-lg border border-line bg-card p-3">
       <div className="flex flex-wrap items-center gap-2">
         <p className="min-w-0 flex-1">
-          As <b>{schoolById(school).name}</b> would do it, against {schoolById(view.school).name}. {schoolById(school).holds}
+          {rich(
+            'As <b>{school}</b> would do it, against {own}. {holds}',
+            { school: schoolById(school).name, own: schoolById(view.school).name, holds: schoolById(school).holds },
+            { b: (inside) => <b>{inside}</b> },
+          )}
         </p>
         <button className="button" onClick={onBack}>
-          Back
+          {t('Back')}
         </button>
         <ForCoaches>
           <button className="button-main" onClick={() => void keep()}>
-            Teach {view.singer.name} this way
+            {t('Teach {name} this way', { name: view.singer.name })}
           </button>
         </ForCoaches>
       </div>

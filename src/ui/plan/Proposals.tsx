@@ -1,4 +1,5 @@
 'use client';
+import { said, Said } from '../../core/words/said';
 import type { Planning } from '../../core/plan/check';
 import { nextRung, propose, Rung } from '../../core/plan/progress';
 import type { PlanItem } from '../../core/plan/types';
@@ -7,14 +8,15 @@ import type { Entry } from '../../core/practice/types';
 import { STRAND_WORDS } from '../kit/words-of-work';
 import { STEP_WORDS } from '../progress/words';
 import { dayKey } from './days';
+import { useLanguage } from '../language/language';
 
-const rungInWords = (rung: Rung): string =>
+const rungInWords = (rung: Rung): Said =>
   rung.kind === 'sound'
-    ? `sing it on “${rung.sound}”`
+    ? said('sing it on “{sound}”', { sound: rung.sound })
     : rung.kind === 'tempo'
       ? `♩ = ${rung.tempo}`
       : rung.kind === 'grade'
-        ? `${STRAND_WORDS[rung.strand].toLowerCase()}: grade ${rung.grade}`
+        ? said('{strand}, grade {grade}', { strand: STRAND_WORDS[rung.strand], grade: rung.grade })
         : '';
 
 /** What practice at home says of each item: go on, stay, step back or stop; one rung at a time, and only with the coach's word. */
@@ -29,6 +31,7 @@ export function Proposals({
   p: Planning;
   onRung: (item: PlanItem, rung: Rung) => void;
 }) {
+  const { t } = useLanguage();
   const told = items.flatMap((item) => {
     const exercise = p.find(item.exerciseId);
     const of = practisedOf(practised, item.exerciseId);
@@ -42,15 +45,15 @@ export function Proposals({
           : { kind: 'none' };
     return [{ item, exercise, proposal, rung }];
   });
-  if (told.length === 0) return <p>Nothing of this week was practised with Wendel yet.</p>;
+  if (told.length === 0) return <p>{t('Nothing of this week was practised with Wendel yet.')}</p>;
   return (
     <ul className="flex flex-col gap-2">
       {told.map(({ item, exercise, proposal, rung }) => (
         <li key={item.exerciseId}>
-          <b>{exercise.name}:</b> {STEP_WORDS[proposal.step]}. <span className="text-soft">{proposal.because}</span>
+          <b>{t(exercise.name)}:</b> {t(STEP_WORDS[proposal.step])}. <span className="text-soft">{t(proposal.because)}</span>
           {rung.kind !== 'none' && (
             <button className="button-small mt-1 min-h-11" onClick={() => onRung(item, rung)}>
-              Yes: {rungInWords(rung)}
+              {t('Yes: {rung}', { rung: rungInWords(rung) })}
             </button>
           )}
         </li>

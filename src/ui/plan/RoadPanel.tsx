@@ -3,13 +3,15 @@ import { FormEvent, useMemo } from 'react';
 import { DATE_KINDS, DateKind, RoadDate } from '../../core/plan/dates';
 import { roadOf, shifted } from '../../core/plan/road';
 import type { PlanRequest } from '../../core/plan/types';
-import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';
 import { Form } from '../kit/Form';
 import { downloadRoad } from '../sheet/calendar';
 import { RoadWeeks } from './RoadWeeks';
+import { useLanguage } from '../language/language';
 
-const KIND_WORDS: Record<DateKind, string> = {
+import { texts } from '../../core/words/said';
+
+const KIND_WORDS: Record<DateKind, string> = texts({
   recital: 'Recital',
   show: 'Show',
   audition: 'Audition',
@@ -17,7 +19,7 @@ const KIND_WORDS: Record<DateKind, string> = {
   tour: 'Tour',
   holiday: 'Holiday',
   rehearsals: 'Rehearsals',
-};
+});
 
 /** Weeks looked ahead. */
 const WEEKS = 8;
@@ -46,6 +48,8 @@ export function RoadPanel({
   songs: readonly string[];
   name: (id: string) => string;
 }) {
+  const speaker = useLanguage();
+  const { dateOf, t } = speaker;
   const weeks = useMemo(
     () => roadOf({ plan: { ...request, today: null }, from, weeks: WEEKS, dates, phaseWeeks, songs }),
     [request, from, dates, phaseWeeks, songs],
@@ -70,32 +74,32 @@ export function RoadPanel({
   return (
     <div className="flex flex-col gap-3 text-sm print:gap-1 print:text-xs">
       <ForCoaches>
-        <Form onSubmit={add} className="grid grid-cols-2 gap-2 print:hidden" aria-label="A date to work towards">
+        <Form onSubmit={add} className="grid grid-cols-2 gap-2 print:hidden" aria-label={t('A date to work towards')}>
           <label className="flex flex-col gap-1 text-soft">
-            What
+            {t('What')}
             <select name="kind" className="field w-full min-w-0">
               {DATE_KINDS.map((k) => (
                 <option key={k} value={k}>
-                  {KIND_WORDS[k]}
+                  {t(KIND_WORDS[k])}
                 </option>
               ))}
             </select>
           </label>
           <label className="flex flex-col gap-1 text-soft">
-            Called (optional)
+            {t('Called (optional)')}
             <input name="name" className="field w-full min-w-0" maxLength={120} autoComplete="off" />
           </label>
           <label className="flex flex-col gap-1 text-soft">
-            On
+            {t('On')}
             <input name="day" type="date" required className="field w-full min-w-0" />
           </label>
           <label className="flex flex-col gap-1 text-soft">
-            Until (optional)
+            {t('Until (optional)')}
             <input name="until" type="date" className="field w-full min-w-0" />
           </label>
           {songs.length > 0 && (
             <fieldset className="col-span-2">
-              <legend className="text-soft">Songs sung then (optional)</legend>
+              <legend className="text-soft">{t('Songs sung then (optional)')}</legend>
               <div className="flex max-h-28 flex-wrap gap-x-3 overflow-y-auto">
                 {songs.map((title) => (
                   <label key={title} className="flex min-h-8 items-center gap-1">
@@ -106,23 +110,23 @@ export function RoadPanel({
             </fieldset>
           )}
           <button className="button col-span-2 justify-self-start">
-            <CalendarPlus aria-hidden size={18} /> Add
+            <CalendarPlus aria-hidden size={18} /> {t('Add')}
           </button>
         </Form>
       </ForCoaches>
       {dates.length > 0 && (
-        <ul aria-label="Dates">
+        <ul aria-label={t('Dates')}>
           {dates.map((d, i) => (
             <li key={`${d.day}${d.kind}${i}`} className="flex items-center gap-2">
               <span className="flex-1">
-                <b>{d.name || KIND_WORDS[d.kind]}</b> {dateOf(d.day)}
-                {d.until && d.until !== d.day && ` to ${dateOf(d.until)}`}
+                <b>{d.name || t(KIND_WORDS[d.kind])}</b> {dateOf(d.day)}
+                {d.until && d.until !== d.day && t(' to {until}', { until: dateOf(d.until) })}
                 {d.songs && <span className="text-soft">: {d.songs.join(', ')}</span>}
               </span>
               <ForCoaches>
                 <button
                   className="button-small min-h-9 print:hidden"
-                  aria-label={`Take ${d.name || KIND_WORDS[d.kind]} away`}
+                  aria-label={t('Take {name} away', { name: d.name ? { own: d.name } : KIND_WORDS[d.kind] })}
                   onClick={() => onDates(dates.filter((_, k) => k !== i))}
                 >
                   <Trash2 aria-hidden size={16} />
@@ -132,21 +136,19 @@ export function RoadPanel({
           ))}
         </ul>
       )}
-      <h2 className="hidden text-lg font-bold print:block">
-        {singer}: the next {weeks.length} weeks
-      </h2>
-      <RoadWeeks weeks={weeks} label={`The next weeks of ${singer}`} name={name} onShift={shift} />
+      <h2 className="hidden text-lg font-bold print:block">{t('{singer}: the next {length} weeks', { singer, length: weeks.length })}</h2>
+      <RoadWeeks weeks={weeks} label={t('The next weeks of {singer}', { singer })} name={name} onShift={shift} />
       <div className="flex flex-wrap gap-2 print:hidden">
         <button className="button" onClick={() => print()}>
-          <Printer aria-hidden size={18} /> Print
+          <Printer aria-hidden size={18} /> {t('Print')}
         </button>
-        <button className="button" onClick={() => downloadRoad(weeks, singer, name)}>
-          <Calendar aria-hidden size={18} /> Into a calendar
+        <button className="button" onClick={() => downloadRoad(weeks, singer, name, speaker)}>
+          <Calendar aria-hidden size={18} /> {t('Into a calendar')}
         </button>
         {Object.keys(phaseWeeks).length > 0 && (
           <ForCoaches>
             <button className="button" onClick={() => onPhaseWeeks({})}>
-              <RotateCcw aria-hidden size={18} /> Phases as long as usual
+              <RotateCcw aria-hidden size={18} /> {t('Phases as long as usual')}
             </button>
           </ForCoaches>
         )}

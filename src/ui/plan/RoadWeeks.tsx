@@ -3,8 +3,8 @@ import { ArrowLeft, ArrowRight, GripVertical } from 'lucide-react';
 import { useId } from 'react';
 import { RoadWeek } from '../../core/plan/road';
 import { isWork } from '../../core/plan/types';
-import { dateOf } from '../kit/dates';
 import { useMayChange } from '../kit/may-change';
+import { useLanguage } from '../language/language';
 
 /** The hand has moved so far before a card goes with it. */
 const DRAG_PX = 6;
@@ -58,6 +58,7 @@ function Week({
   begins: boolean;
   onShift: ((by: 1 | -1) => void) | null;
 }) {
+  const { dateOf, t } = useLanguage();
   const work = w.items.filter(isWork).map((it) => name(it.exerciseId));
   const { setNodeRef: setDrop, isOver } = useDroppable({ id: w.number });
   const {
@@ -76,26 +77,26 @@ function Week({
         className={`relative h-full rounded-lg border bg-card p-2 print:p-1 ${isDragging || isOver ? 'border-accent' : 'border-line'}`}
       >
         <p className="flex items-baseline gap-2">
-          <b>Week {w.number}</b>
+          <b>{t('Week {number}', { number: w.number })}</b>
           <span className="flex-1 text-soft">
             {dateOf(w.startsOn)} · {w.phase.name}
           </span>
-          <span title="Share of the minutes agreed">{Math.round(w.load * 100)} %</span>
+          <span title={t('Share of the minutes agreed')}>{Math.round(w.load * 100)} %</span>
         </p>
         {begins && onShift && (
           <p className="flex items-center gap-1 print:hidden">
             <button
               className="button-small cursor-grab touch-none"
-              aria-label={`${w.phase.name} begins in week ${w.number}: drag it to another`}
+              aria-label={t('{name} begins in week {number}: drag it to another', { name: w.phase.name, number: w.number })}
               {...attributes}
               {...listeners}
             >
-              <GripVertical aria-hidden size={16} /> {w.phase.name} begins
+              <GripVertical aria-hidden size={16} /> {t('{name} begins', { name: w.phase.name })}
             </button>
-            <button className="button-small" aria-label={`${w.phase.name} a week earlier`} onClick={() => onShift(-1)}>
+            <button className="button-small" aria-label={t('{name} a week earlier', { name: w.phase.name })} onClick={() => onShift(-1)}>
               <ArrowLeft aria-hidden size={16} />
             </button>
-            <button className="button-small" aria-label={`${w.phase.name} a week later`} onClick={() => onShift(1)}>
+            <button className="button-small" aria-label={t('{name} a week later', { name: w.phase.name })} onClick={() => onShift(1)}>
               <ArrowRight aria-hidden size={16} />
             </button>
           </p>
@@ -104,23 +105,23 @@ function Week({
           <div className="h-1.5 rounded bg-accent" style={{ width: `${w.load * 100}%` }} />
         </div>
         <p>{work.join(', ')}</p>
-        {w.comesIn.length > 0 && <p className="text-soft">New: {w.comesIn.map(name).join(', ')}</p>}
+        {w.comesIn.length > 0 && <p className="text-soft">{t('New: {join}', { join: w.comesIn.map(name).join(', ') })}</p>}
         {w.songs.map((s) => (
           <p key={s.titles.join()} data-testid="road-songs">
             <b>{s.titles.join(', ')}</b>: {s.says}
           </p>
         ))}
         {(w.test || w.listening) && (
-          <p className="text-soft">{[w.test && 'Test', w.listening && 'Listen again'].filter(Boolean).join(' · ')}</p>
+          <p className="text-soft">{[w.test && t('Test'), w.listening && t('Listen again')].filter(Boolean).join(' · ')}</p>
         )}
         {w.because.map((why) => (
-          <p key={why} className="text-soft">
-            {why}
+          <p key={t(why)} className="text-soft">
+            {t(why)}
           </p>
         ))}
         {w.days.map((d) => (
           <p key={d.day + d.because}>
-            <b>{dateOf(d.day)}</b> {d.because}
+            <b>{dateOf(d.day)}</b> {t(d.because)}
           </p>
         ))}
       </div>

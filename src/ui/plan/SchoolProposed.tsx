@@ -1,5 +1,6 @@
 import { schoolById } from '../../core/map/schools';
 import type { SchoolFor } from '../../core/plan/which-school';
+import { useLanguage } from '../language/language';
 
 /** That another school may suit this voice and what is wanted of it better: what speaks for it, and what against the one that is taught. */
 export function SchoolProposed({
@@ -11,25 +12,31 @@ export function SchoolProposed({
   proposed: { instead: SchoolFor; taught: SchoolFor };
   onLook: () => void;
 }) {
+  const { rich, t } = useLanguage();
   const school = schoolById(instead.id).name;
   return (
     <section
-      aria-label="Another school to think of"
+      aria-label={t('Another school to think of')}
       className="rounded-lg border border-line bg-card p-2 text-sm"
       data-testid="school-proposed"
     >
       <div className="flex flex-wrap items-center gap-2">
         <p className="min-w-0 flex-1">
-          For {name} think of <b>{school}</b>. {instead.speaksFor.join(' ')}
-          {instead.speaksAgainst.length > 0 && ` Against it: ${instead.speaksAgainst.join(' ')}`}
+          {rich('For {name} think of <b>{school}</b>.', { name: { own: name }, school }, { b: (inside) => <b>{inside}</b> })}{' '}
+          {instead.speaksFor.map((why) => t(why)).join(' ')}
+          {instead.speaksAgainst.length > 0 &&
+            t(' Against it: {reasons}', { reasons: instead.speaksAgainst.map((why) => t(why)).join(' ') })}
         </p>
         <button className="button-small" onClick={onLook}>
-          Look at it
+          {t('Look at it')}
         </button>
       </div>
       {(taught.speaksFor.length > 0 || taught.speaksAgainst.length > 0) && (
         <p className="text-soft">
-          {schoolById(taught.id).name}, as now: {[...taught.speaksFor, ...taught.speaksAgainst].join(' ')}
+          {t('{name}, as now: {join}', {
+            name: schoolById(taught.id).name,
+            join: [...taught.speaksFor, ...taught.speaksAgainst].join(' '),
+          })}
         </p>
       )}
     </section>

@@ -1,4 +1,5 @@
 'use client';
+import { said, SaidValue, texts } from '../../core/words/said';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Layers, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -7,16 +8,18 @@ import { compare } from '../../core/plan/edits';
 import type { Planning } from '../../core/plan/check';
 import { occasionSets } from '../../core/plan/occasions';
 import type { PlanItem } from '../../core/plan/types';
-import { dateOf } from '../kit/dates';
 import { DifferenceList } from './DifferenceList';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 interface Named {
   id: string;
   name: string;
   items: PlanItem[];
 }
+
+const GONE = texts('an exercise that is gone');
 
 interface Props {
   items: PlanItem[];
@@ -30,15 +33,21 @@ interface Props {
 
 /** Sets from elsewhere: kept ones, another singer's, an earlier week's; each fitted to this voice, or laid beside it. */
 export function SetsMenu({ items, p, templates, others, assigned, onItems, onProblem }: Props) {
+  const { dateOf, t } = useLanguage();
   const [kept, setKept] = useState(templates);
   const [name, setName] = useState('');
   const [beside, setBeside] = useState('');
-  const nameOf = (id: string) => p.find(id)?.name ?? 'an exercise that is gone';
-  const take = (from: PlanItem[], whose: string) => {
+  const nameOf = (id: string) => p.find(id)?.name ?? GONE;
+  const take = (from: PlanItem[], whose: SaidValue) => {
     const { items: here, without } = fitted(from, p);
     onItems(
       here,
-      `${whose}, in this voice’s keys${without.length ? `; without ${without.map(nameOf).join(', ')}, which doesn’t fit` : ''}.`,
+      without.length
+        ? t('{whose}, in this voice’s keys; without {names}, which doesn’t fit.', {
+            whose,
+            names: { all: without.map(nameOf), as: 'comma' },
+          })
+        : t('{whose}, in this voice’s keys.', { whose }),
     );
   };
   const doing = async (work: () => Promise<void>) => {
@@ -53,7 +62,7 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
   return (
     <Popover>
       <PopoverButton className="button px-3">
-        <Layers aria-hidden size={18} /> Sets
+        <Layers aria-hidden size={18} /> {t('Sets')}
       </PopoverButton>
       <PopoverPanel anchor="bottom end" className={POPOVER}>
         <div className="flex flex-col gap-3">
@@ -71,30 +80,30 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
           >
             <input
               className="field min-w-0 flex-1"
-              placeholder="Keep this set as …"
-              aria-label="Name to keep this set under"
+              placeholder={t('Keep this set as …')}
+              aria-label={t('Name to keep this set under')}
               value={name}
               maxLength={80}
               onChange={(e) => setName(e.target.value)}
             />
             <button className="button px-3" disabled={!name.trim() || items.length === 0}>
-              Keep
+              {t('Keep')}
             </button>
           </form>
           {kept.length > 0 && (
-            <ul aria-label="Kept sets" className="flex flex-col gap-1">
-              {kept.map((t) => (
-                <li key={t.id} className="flex gap-1">
-                  <button className="button min-w-0 flex-1 justify-start px-3" onClick={() => take(t.items, t.name)}>
-                    <span className="truncate">{t.name}</span>
+            <ul aria-label={t('Kept sets')} className="flex flex-col gap-1">
+              {kept.map((set) => (
+                <li key={set.id} className="flex gap-1">
+                  <button className="button min-w-0 flex-1 justify-start px-3" onClick={() => take(set.items, { own: set.name })}>
+                    <span className="truncate">{set.name}</span>
                   </button>
                   <button
                     className="button px-3"
-                    aria-label={`Throw ${t.name} away`}
+                    aria-label={t('Throw {name} away', { name: { own: set.name } })}
                     onClick={() =>
                       void doing(async () => {
-                        await ask('DELETE /api/templates/[templateId]', { params: { templateId: t.id } });
-                        setKept(kept.filter((x) => x.id !== t.id));
+                        await ask('DELETE /api/templates/[templateId]', { params: { templateId: set.id } });
+                        setKept(kept.filter((x) => x.id !== set.id));
                       })
                     }
                   >
@@ -105,26 +114,26 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
             </ul>
           )}
           <label className="flex flex-col text-sm text-soft">
-            A warm-up, or a set for an occasion
+            {t('A warm-up, or a set for an occasion')}
             <select
               className="field"
               value=""
               onChange={(e) => {
                 const set = occasions.find((s) => s.id === e.target.value);
-                if (set) onItems(set.items, `${set.name}: ${set.says}`);
+                if (set) onItems(set.items, t('{name}: {says}', { name: set.name, says: set.says }));
               }}
             >
-              <option value="">choose …</option>
+              <option value="">{t('choose …')}</option>
               {occasions.map((s) => (
                 <option key={s.id} value={s.id}>
-                  {s.name} ({s.minutes} min)
+                  {t('{name} ({minutes} min)', { name: s.name, minutes: s.minutes })}
                 </option>
               ))}
             </select>
           </label>
           {others.length > 0 && (
             <label className="flex flex-col text-sm text-soft">
-              Copy another singer’s newest week
+              {t('Copy another singer’s newest week')}
               <select
                 className="field"
                 value=""
@@ -133,11 +142,11 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
                   if (other)
                     void doing(async () => {
                       const got = await ask('GET /api/assignments/[assignmentId]', { params: { assignmentId: other.id } });
-                      take(got.items, `${other.singer}’s week`);
+                      take(got.items, said('{singer}’s week', { singer: { own: other.singer } }));
                     });
                 }}
               >
-                <option value="">choose …</option>
+                <option value="">{t('choose …')}</option>
                 {others.map((o) => (
                   <option key={o.id} value={o.id}>
                     {o.singer}
@@ -148,12 +157,12 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
           )}
           {assigned.length > 0 && (
             <label className="flex flex-col text-sm text-soft">
-              Lay an earlier week beside this one
+              {t('Lay an earlier week beside this one')}
               <select className="field" value={beside} onChange={(e) => setBeside(e.target.value)}>
-                <option value="">choose …</option>
+                <option value="">{t('choose …')}</option>
                 {assigned.map((a) => (
                   <option key={a.id} value={a.id}>
-                    {dateOf(a.createdAt)}: {a.items.length} exercises
+                    {t('{createdAt}: {length} exercises', { createdAt: dateOf(a.createdAt), length: a.items.length })}
                   </option>
                 ))}
               </select>

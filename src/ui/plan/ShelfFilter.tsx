@@ -4,9 +4,11 @@ import { FINDING_NAMES } from '../../core/map/types';
 import { FINDING_WORDS } from '../kit/words';
 import { FAMILY_WORDS, STRAND_WORDS } from '../kit/words-of-work';
 import type { Filter } from './filter';
+import { useLanguage } from '../language/language';
 
 /** What to look for on the shelf. */
 export function ShelfFilter({ filter, onChange }: { filter: Filter; onChange: (filter: Filter) => void }) {
+  const { t } = useLanguage();
   const select = <K extends keyof Filter>(key: K, label: string, options: readonly (readonly [Filter[K], string])[]) => (
     <select
       aria-label={label}
@@ -27,30 +29,30 @@ export function ShelfFilter({ filter, onChange }: { filter: Filter; onChange: (f
       <input
         className="field min-w-0 flex-1 basis-full"
         type="search"
-        placeholder="Search the shelf"
-        aria-label="Search the shelf"
+        placeholder={t('Search the shelf')}
+        aria-label={t('Search the shelf')}
         value={filter.text}
         onChange={(e) => onChange({ ...filter, text: e.target.value })}
       />
       {select(
         'finding',
-        'Any finding',
-        FINDING_NAMES.map((f) => [f, FINDING_WORDS[f]]),
+        t('Any finding'),
+        FINDING_NAMES.map((f) => [f, t(FINDING_WORDS[f])]),
       )}
       {select(
         'strand',
-        'Any strand',
-        STRANDS.map((s) => [s, STRAND_WORDS[s]]),
+        t('Any strand'),
+        STRANDS.map((s) => [s, t(STRAND_WORDS[s])]),
       )}
       {select(
         'family',
-        'Any family',
-        FAMILIES.map((f) => [f, FAMILY_WORDS[f]]),
+        t('Any family'),
+        FAMILIES.map((f) => [f, t(FAMILY_WORDS[f])]),
       )}
       {select(
         'grade',
-        'Any grade',
-        GRADES.map((g) => [g, `Grade ${g}`]),
+        t('Any grade'),
+        GRADES.map((g) => [g, t('Grade {grade}', { grade: g })]),
       )}
     </div>
   );

@@ -9,9 +9,12 @@ import { KINDS, strawName } from '../../core/straw/choose';
 import { POPOVER } from '../kit/popover';
 import { dayKey } from './days';
 import { MATERIAL_WORDS } from '../kit/words-of-work';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 const MINUTES = [5, 10, 15, 20, 25, 30, 45, 60];
-const SELECT = 'field min-h-11 min-w-0 px-2';
+const SELECT = texts('field min-h-11 min-w-0 px-2');
 
 /** What the plan is made from besides the map: minutes, phase, school, and what is at hand. */
 export function TermsBar({
@@ -30,10 +33,11 @@ export function TermsBar({
   onTerms: (terms: Terms) => void;
   onSchool: (school: SchoolId) => void;
 }) {
+  const { t } = useLanguage();
   return (
     <div className="flex flex-wrap items-end gap-2">
       <label className="flex flex-col text-xs text-soft">
-        Minutes a day
+        {t('Minutes a day')}
         <select className={SELECT} value={terms.minutesADay} onChange={(e) => onTerms({ ...terms, minutesADay: Number(e.target.value) })}>
           {[...new Set([...MINUTES, terms.minutesADay])]
             .sort((a, b) => a - b)
@@ -43,17 +47,17 @@ export function TermsBar({
         </select>
       </label>
       <label className="flex flex-col text-xs text-soft">
-        Phase
+        {t('Phase')}
         <select className={SELECT} value={phase} onChange={(e) => onTerms(inPhase(terms, phases, Number(e.target.value)))}>
           {phases.map((ph, i) => (
             <option key={ph.id} value={i}>
-              {i + 1}. {ph.name} ({ph.weeks[0]}–{ph.weeks[1]} weeks)
+              {t('{i}. {name} ({what}–{what2} weeks)', { i: i + 1, name: ph.name, what: ph.weeks[0], what2: ph.weeks[1] })}
             </option>
           ))}
         </select>
       </label>
       <label className="flex min-w-0 flex-col text-xs text-soft">
-        Taught as
+        {t('Taught as')}
         <select className={`${SELECT} max-w-56`} value={school} onChange={(e) => onSchool(e.target.value as SchoolId)}>
           {SCHOOLS.map((s) => (
             <option key={s.id} value={s.id}>
@@ -64,7 +68,7 @@ export function TermsBar({
       </label>
       <Popover>
         <PopoverButton className="button px-3">
-          <SlidersHorizontal aria-hidden size={18} /> At hand
+          <SlidersHorizontal aria-hidden size={18} /> {t('At hand')}
         </PopoverButton>
         <PopoverPanel anchor="bottom start" className={POPOVER}>
           <AtHand terms={terms} onTerms={onTerms} />
@@ -75,6 +79,7 @@ export function TermsBar({
 }
 
 function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => void }) {
+  const { t } = useLanguage();
   const change = (i: number, count: number) =>
     onTerms({ ...terms, straws: terms.straws.map((s, j) => (j === i ? { ...s, count } : s)).filter((s) => s.count > 0) });
   return (
@@ -89,11 +94,11 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
               onTerms({ ...terms, materials: e.target.checked ? [...terms.materials, m] : terms.materials.filter((x) => x !== m) })
             }
           />
-          {MATERIAL_WORDS[m]}
+          {t(MATERIAL_WORDS[m])}
         </label>
       ))}
       <label className="flex flex-col gap-1 text-sm">
-        Belting, minutes a week at most (empty: no limit)
+        {t('Belting, minutes a week at most (empty: no limit)')}
         <input
           className="field"
           type="number"
@@ -114,19 +119,27 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
             onTerms({ ...terms, trial: e.target.checked ? { id: crypto.randomUUID(), begun: dayKey(new Date()) } : undefined })
           }
         />
-        A trial of one on the phone: what straw and humming do to this voice’s leap, five minutes a day for 18 days or 36
+        {t('A trial of one on the phone: what straw and humming do to this voice’s leap, five minutes a day for 18 days or 36')}
       </label>
-      <p className="font-semibold">The singer’s own straws</p>
+      <p className="font-semibold">{t('The singer’s own straws')}</p>
       <ul className="flex flex-col gap-1">
         {terms.straws.map((straw, i) => (
-          <li key={strawName(straw)} className="flex items-center gap-1 text-sm">
+          <li key={t(strawName(straw))} className="flex items-center gap-1 text-sm">
             <span className="flex-1">
-              {straw.count} × {strawName(straw)}
+              {straw.count} × {t(strawName(straw))}
             </span>
-            <button className="button-small" aria-label={`One more ${strawName(straw)}`} onClick={() => change(i, straw.count + 1)}>
+            <button
+              className="button-small"
+              aria-label={t('One more {straw}', { straw: strawName(straw) })}
+              onClick={() => change(i, straw.count + 1)}
+            >
               <Plus aria-hidden size={16} />
             </button>
-            <button className="button-small" aria-label={`One ${strawName(straw)} less`} onClick={() => change(i, straw.count - 1)}>
+            <button
+              className="button-small"
+              aria-label={t('One {straw} less', { straw: strawName(straw) })}
+              onClick={() => change(i, straw.count - 1)}
+            >
               <X aria-hidden size={16} />
             </button>
           </li>
@@ -143,7 +156,7 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
           </button>
         ))}
       </div>
-      <p className="text-sm text-soft">Straw work then says which to take: a comfortable one, narrower as the straw grade rises.</p>
+      <p className="text-sm text-soft">{t('Straw work then says which to take: a comfortable one, narrower as the straw grade rises.')}</p>
     </div>
   );
 }

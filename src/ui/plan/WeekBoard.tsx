@@ -9,6 +9,7 @@ import type { Conflict, Planning } from '../../core/plan/check';
 import { PART_WORDS } from '../../core/plan/text';
 import { PlanItem } from '../../core/plan/types';
 import { weekFrom } from './days';
+import { useLanguage } from '../language/language';
 
 interface Props {
   items: PlanItem[];
@@ -22,7 +23,8 @@ interface Props {
 
 /** The week: a row an exercise in the order sung, a column a day, minutes of each day at the foot. */
 export function WeekBoard({ items, p, startsOn, conflicts, selected, onSelect, onChange }: Props) {
-  const week = weekFrom(startsOn);
+  const { language, t } = useLanguage();
+  const week = weekFrom(startsOn, language);
   const { setNodeRef } = useDroppable({ id: 'week' });
   const edit = (id: string, part: Partial<PlanItem>) => onChange(items.map((it) => (it.exerciseId === id ? { ...it, ...part } : it)));
   const move = (i: number, by: number) => {
@@ -36,14 +38,14 @@ export function WeekBoard({ items, p, startsOn, conflicts, selected, onSelect, o
       <div className="flex items-end gap-1 pr-10 pb-1 text-center text-xs font-bold text-soft" aria-hidden>
         <span className="flex-1" />
         {week.map((d, i) => (
-          <span key={d.key} className={`w-7 ${i > 0 && d.short === 'Mo' ? 'border-l border-line' : ''}`} title={d.long}>
+          <span key={d.key} className={`w-7 ${i > 0 && d.monday ? 'border-l border-line' : ''}`} title={d.long}>
             {d.short}
           </span>
         ))}
-        <span className="w-16">min × day</span>
+        <span className="w-16">{t('min × day')}</span>
       </div>
       <SortableContext items={items.map((it) => it.exerciseId)} strategy={verticalListSortingStrategy}>
-        <ol aria-label="The week" className="flex min-h-24 flex-col gap-1">
+        <ol aria-label={t('The week')} className="flex min-h-24 flex-col gap-1">
           {items.map((item, i) => (
             <Row
               key={item.exerciseId}
@@ -62,16 +64,16 @@ export function WeekBoard({ items, p, startsOn, conflicts, selected, onSelect, o
       </SortableContext>
       {items.length === 0 && (
         <p className="rounded-lg border-2 border-dashed border-line p-6 text-center text-soft">
-          Drag an exercise here, or press its + on the shelf.
+          {t('Drag an exercise here, or press its + on the shelf.')}
         </p>
       )}
       <div className="mt-1 flex items-start gap-1 pr-10 text-center text-xs">
-        <span className="flex-1 text-right text-soft">minutes a day, of {p.minutesADay}</span>
+        <span className="flex-1 text-right text-soft">{t('minutes a day, of {minutesADay}', { minutesADay: p.minutesADay })}</span>
         {week.map((d, i) => {
           const minutes = dayMinutes(items, i);
           const over = minutes > p.minutesADay;
           return (
-            <span key={d.key} className="w-7" title={`${d.long}: ${minutes} minutes`}>
+            <span key={d.key} className="w-7" title={t('{long}: {minutes} minutes', { long: d.long, minutes })}>
               <span className="flex h-8 items-end justify-center" aria-hidden>
                 <span
                   className={`w-4 rounded-t ${over ? 'bg-band' : 'bg-accent'}`}
@@ -109,6 +111,7 @@ function Row({
   onMove: (by: number) => void;
   onRemove: () => void;
 }) {
+  const { t } = useLanguage();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: item.exerciseId,
   });
@@ -134,8 +137,8 @@ function Row({
         className="grid min-h-11 w-6 cursor-grab touch-none place-items-center text-soft"
         {...attributes}
         {...listeners}
-        aria-label={`Move ${name}`}
-        title="Drag; or press Space, then the arrows"
+        aria-label={t('Move {name}', { name })}
+        title={t('Drag; or press Space, then the arrows')}
       >
         <GripVertical aria-hidden size={16} />
       </button>
@@ -144,17 +147,17 @@ function Row({
         aria-current={selected}
         onClick={onSelect}
         onKeyDown={onKey}
-        title="Enter shows it; 1 to 7 switch its days; Alt and the arrows move it; Delete takes it out"
+        title={t('Enter shows it; 1 to 7 switch its days; Alt and the arrows move it; Delete takes it out')}
       >
         <span className="flex items-center gap-1 text-sm font-semibold">
           {conflicts.length > 0 && <TriangleAlert aria-hidden size={15} className="shrink-0 text-band" />}
           <span className="truncate">{name}</span>
         </span>
         <span className="block truncate text-xs text-soft">
-          {conflicts.length > 0 ? conflicts[0].says : `${PART_WORDS[item.part]} · “${item.sound}” · ${notesInWords(item.keys)}`}
+          {conflicts.length > 0 ? t(conflicts[0].says) : `${PART_WORDS[item.part]} · “${item.sound}” · ${notesInWords(item.keys)}`}
         </span>
       </button>
-      <span role="group" aria-label={`Days of ${name}`} className="flex gap-1">
+      <span role="group" aria-label={t('Days of {name}', { name })} className="flex gap-1">
         {week.map((d, i) => {
           const on = item.days.includes(i);
           return (
@@ -162,7 +165,7 @@ function Row({
               key={d.key}
               tabIndex={-1}
               aria-pressed={on}
-              aria-label={`${name} on ${d.long}`}
+              aria-label={t('{name} on {long}', { name, long: d.long })}
               title={d.long}
               onClick={() => toggle(i)}
               className={`min-h-11 w-7 rounded-md border ${on ? 'border-accent text-accent' : 'border-line text-soft'}`}
@@ -175,7 +178,7 @@ function Row({
       <span className="w-16 text-center text-sm tabular-nums">
         {item.minutes} × {item.timesADay}
       </span>
-      <button className="grid min-h-11 w-9 place-items-center text-soft" aria-label={`Take ${name} out`} onClick={onRemove}>
+      <button className="grid min-h-11 w-9 place-items-center text-soft" aria-label={t('Take {name} out', { name })} onClick={onRemove}>
         <X aria-hidden size={16} />
       </button>
     </li>

@@ -1,7 +1,7 @@
 import { Pause, Pin, Play, Repeat1, SkipForward, Square } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { noteName } from '../../core/music/pitch';
 import type { Shown, useWalk } from './useWalk';
+import { useLanguage } from '../language/language';
 
 /** What a singer says to a pianist, by thumb: wait, once more, stay here, the next one, enough. */
 export function AlongControls({
@@ -13,21 +13,22 @@ export function AlongControls({
   shown: Shown;
   onEnough: () => void;
 }) {
+  const { t } = useLanguage();
   const paused = shown.state === 'paused';
   return (
     <div className="flex flex-col gap-2">
-      <div role="group" aria-label="The piano" className="grid grid-cols-4 gap-2">
+      <div role="group" aria-label={t('The piano')} className="grid grid-cols-4 gap-2">
         {paused ? (
-          <Ask words="Go on" onAsk={along.goOn} icon={<Play aria-hidden />} />
+          <Ask words={t('Go on')} onAsk={along.goOn} icon={<Play aria-hidden />} />
         ) : (
-          <Ask words="Wait" onAsk={along.pause} icon={<Pause aria-hidden />} />
+          <Ask words={t('Wait')} onAsk={along.pause} icon={<Pause aria-hidden />} />
         )}
-        <Ask words="Once more" onAsk={() => along.stay('once')} on={shown.stays === 'once'} icon={<Repeat1 aria-hidden />} />
-        <Ask words="Stay here" onAsk={() => along.stay('on')} on={shown.stays === 'on'} icon={<Pin aria-hidden />} />
-        <Ask words="Next key" onAsk={() => along.go('next')} icon={<SkipForward aria-hidden />} />
+        <Ask words={t('Once more')} onAsk={() => along.stay('once')} on={shown.stays === 'once'} icon={<Repeat1 aria-hidden />} />
+        <Ask words={t('Stay here')} onAsk={() => along.stay('on')} on={shown.stays === 'on'} icon={<Pin aria-hidden />} />
+        <Ask words={t('Next key')} onAsk={() => along.go('next')} icon={<SkipForward aria-hidden />} />
       </div>
       <button className="button-main min-h-16 text-xl" onClick={onEnough}>
-        <Square aria-hidden /> Enough
+        <Square aria-hidden /> {t('Enough')}
       </button>
     </div>
   );
@@ -60,20 +61,23 @@ export function AlongKeys({
   tune: ReadonlyMap<number, boolean | null>;
   onGo: (at: number) => void;
 }) {
+  const { note, t } = useLanguage();
   return (
-    <ol className="flex flex-wrap gap-1" aria-label="Keys">
+    <ol className="flex flex-wrap gap-1" aria-label={t('Keys')}>
       {keys.map((k, i) => {
         const was = tune.get(i) ?? null;
         return (
           <li key={i}>
             <button
-              aria-label={`${noteName(k)}${was === true ? ', in tune' : was === false ? ', off' : ''}`}
+              aria-label={
+                was === null ? note(k) : was ? t('{note}, in tune', { note: { note: k } }) : t('{note}, off', { note: { note: k } })
+              }
               aria-current={i === at}
               disabled={at === null}
               onClick={() => onGo(i)}
               className={`grid min-h-11 min-w-11 place-items-center rounded-md border text-sm ${i === at ? 'border-accent font-bold' : 'border-line text-soft'}`}
             >
-              {noteName(k)}
+              {note(k)}
               {was !== null && <span aria-hidden>{was ? '●' : '○'}</span>}
             </button>
           </li>

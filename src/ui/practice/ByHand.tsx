@@ -4,6 +4,7 @@ import type { Exercise } from '../../core/exercise/types';
 import type { PlanItem } from '../../core/plan/types';
 import type { Done } from '../../core/practice/types';
 import { WhenAndHowLong } from './WhenAndHowLong';
+import { useLanguage } from '../language/language';
 
 const MINUTES = [1, 2, 3, 5, 10, 15, 20];
 
@@ -17,15 +18,16 @@ export function ByHand({
   today: string;
   onTell: (what: Done, day: string) => void;
 }) {
+  const { t } = useLanguage();
   const [id, setId] = useState(items[0]?.exerciseId ?? '');
   const [minutes, setMinutes] = useState(2);
   const [day, setDay] = useState(today);
   const item = items.find((it) => it.exerciseId === id);
   return (
     <details>
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">Practised without the phone?</summary>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">{t('Practised without the phone?')}</summary>
       <form
-        aria-label="Practised without the phone"
+        aria-label={t('Practised without the phone')}
         className="flex flex-col gap-2"
         onSubmit={(event) => {
           event.preventDefault();
@@ -50,18 +52,18 @@ export function ByHand({
         }}
       >
         <label className="flex flex-col text-sm text-soft">
-          What
+          {t('What')}
           <select className="field text-base" value={id} onChange={(e) => setId(e.target.value)}>
             {items.map((it) => (
               <option key={it.exerciseId} value={it.exerciseId}>
-                {it.exercise.name}
+                {t(it.exercise.name)}
               </option>
             ))}
           </select>
         </label>
         <WhenAndHowLong choices={MINUTES} minutes={minutes} onMinutes={setMinutes} day={day} today={today} onDay={setDay} />
         <button className="button" disabled={!item}>
-          Write it down
+          {t('Write it down')}
         </button>
       </form>
     </details>

@@ -6,6 +6,7 @@ import { singAside } from '../../audio/simulated';
 import { Manner, MANNERS, Model } from '../../core/exercise/model';
 import type { SimulatedModel } from '../../core/sim/model';
 import { MANNER_WORDS } from '../models/words';
+import { useLanguage } from '../language/language';
 
 /** How an exercise should and should not sound: the coach's own voice, else the simulated singer in this voice's place. */
 export function HearModels({
@@ -17,6 +18,7 @@ export function HearModels({
   models: Partial<Record<Manner, Model>>;
   simulated: Record<Manner, SimulatedModel | null>;
 }) {
+  const { t } = useLanguage();
   const { playing, problem, play, stop } = useClip();
   const made = useRef(new Map<Manner, Blob>());
   const [making, setMaking] = useState(false);
@@ -47,16 +49,16 @@ export function HearModels({
             disabled={making}
             onClick={() => void hear(manner)}
           >
-            {playing === manner ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {MANNER_WORDS[manner]}
+            {playing === manner ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {t(MANNER_WORDS[manner])}
           </button>
         ))}
       </div>
       <p className="mt-1 text-sm text-soft">
         {offered.every((m) => models[m])
-          ? 'Your coach’s voice.'
+          ? t('Your coach’s voice.')
           : offered.some((m) => models[m])
-            ? 'Your coach’s voice, and a made one.'
-            : 'A made voice of your kind, with your change.'}
+            ? t('Your coach’s voice, and a made one.')
+            : t('A made voice of your kind, with your change.')}
       </p>
       {problem && <p role="alert">{problem}</p>}
     </div>

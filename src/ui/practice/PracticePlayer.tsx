@@ -2,7 +2,6 @@
 import { Mic, MicOff, Play } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { openMicrophone } from '../../audio/input';
-import { noteName } from '../../core/music/pitch';
 import { inVoice } from '../../core/exercise/keys';
 import { patternSpan } from '../../core/exercise/pattern';
 import type { Accompaniment } from '../../core/exercise/follow-along';
@@ -40,6 +39,8 @@ import { Stepper } from './Stepper';
 import { Tick } from './Tick';
 import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
 import { Begun, useWalk } from './useWalk';
+import { useLanguage } from '../language/language';
+import { texts } from '../../core/words/said';
 
 const TEMPO_STEP = 4;
 const TEMPO_REACH = 24;
@@ -110,6 +111,7 @@ export function PracticePlayer({
   onDone: (done: Omit<Done, 'kind'>) => void;
   onLeave: () => void;
 }) {
+  const { note, t } = useLanguage();
   const [tempo, setTempo] = useState(item.tempo);
   const [octave, setOctave] = useState(0);
   const [keeping, setKeeping] = useState(false);
@@ -128,7 +130,7 @@ export function PracticePlayer({
   const say = (n: number, atMs: number) => {
     if (item.cues && cuesAloud === 'yes' && speech.can && !alone) speech.sayAt(item.cues[n % item.cues.length], atMs);
   };
-  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away; the exercise goes on without it.'));
+  const recorder = useRecorder(null, noFrames, async () => setProblem(t('The microphone went away; the exercise goes on without it.')));
   const moment = useRef<Moment | null>(null);
   const at = useRef<number | null>(null);
   const takeAt = useRef<number | null>(null);
@@ -264,7 +266,7 @@ export function PracticePlayer({
         takeAt.current = now();
       } catch (error) {
         onListen(false);
-        setProblem(`${(error as Error).message} The exercise plays without it.`);
+        setProblem(t('{problem} The exercise plays without it.', { problem: (error as Error).message }));
       }
     }
     say(0, now());
@@ -276,7 +278,7 @@ export function PracticePlayer({
       <div className="flex flex-col gap-3">
         <Rest seconds={Math.min(60, result.seconds)} />
         <Report
-          name={exercise.name}
+          name={t(exercise.name)}
           judged={result.judged ?? null}
           straw={throughWater}
           onTell={(told: Told) =>
@@ -299,19 +301,19 @@ export function PracticePlayer({
 
   const tonic = keys[shown?.at ?? 0];
   return (
-    <section className="flex flex-col gap-3" aria-label={exercise.name}>
+    <section className="flex flex-col gap-3" aria-label={t(exercise.name)}>
       <div className="flex items-start gap-2">
-        <h2 className="flex-1 text-2xl leading-tight font-bold">{exercise.name}</h2>
+        <h2 className="flex-1 text-2xl leading-tight font-bold">{t(exercise.name)}</h2>
         <p className="text-right text-4xl leading-none font-bold" aria-live="polite" data-testid="key">
-          {noteName(tonic)}
+          {note(tonic)}
         </p>
       </div>
-      <p className="text-lg">
-        On “{item.sound}”. {exercise.how}
-      </p>
-      {item.straws && <p className="font-semibold">{item.straws}</p>}
-      {!shown && <p className="text-sm text-soft">{throughWater ? STRAW_REMINDER : BREATH_REMINDER}</p>}
-      {throughWater && <p className="text-sm text-soft">Through a straw only pitch and steadiness can be heard; colour is not judged.</p>}
+      <p className="text-lg">{t('On “{sound}”. {how}', { sound: item.sound, how: exercise.how })}</p>
+      {item.straws && <p className="font-semibold">{t(item.straws)}</p>}
+      {!shown && <p className="text-sm text-soft">{t(throughWater ? STRAW_REMINDER : BREATH_REMINDER)}</p>}
+      {throughWater && (
+        <p className="text-sm text-soft">{t('Through a straw only pitch and steadiness can be heard; colour is not judged.')}</p>
+      )}
       {!shown && <HearModels token={token} models={models} simulated={simulated} />}
       <Staff exercise={exercise} tonic={tonic} voice={voice} leaning={{ sound: item.sound, changeMidi: known.changeMidi }} />
       {shown && item.cues && (
@@ -319,33 +321,33 @@ export function PracticePlayer({
           {item.cues[Math.max(0, shown.count - 1) % item.cues.length]}
         </p>
       )}
-      <TargetCanvas moment={moment} live={recorder.live} name={exercise.name} />
+      <TargetCanvas moment={moment} live={recorder.live} name={t(exercise.name)} />
       <AlongKeys keys={keys} at={shown?.at ?? null} tune={tune} onGo={along.go} />
-      {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
+      {(problem ?? along.problem) && <p role="alert">{t((problem ?? along.problem)!)}</p>}
       <Mirror />
       {shown ? (
         <AlongControls along={along} shown={shown} onEnough={() => void finish()} />
       ) : (
         <>
           <button className="button-main min-h-16 text-xl" onClick={() => void play()} disabled={recorder.state !== 'idle'}>
-            <Play aria-hidden /> {recorder.state === 'ending' ? 'Listening back …' : 'Begin'}
+            <Play aria-hidden /> {recorder.state === 'ending' ? t('Listening back …') : t('Begin')}
           </button>
           <div className="flex gap-2">
             <Stepper
-              label="Tempo"
+              label={t('Tempo')}
               value={String(tempo)}
               less={tempo > exercise.tempo[0] - TEMPO_REACH ? () => setTempo(tempo - TEMPO_STEP) : null}
               more={tempo < exercise.tempo[2] + TEMPO_REACH ? () => setTempo(tempo + TEMPO_STEP) : null}
             />
             <Stepper
-              label="Octave"
-              value={octave === 0 ? 'as written' : octave > 0 ? 'up' : 'down'}
+              label={t('Octave')}
+              value={octave === 0 ? t('as written') : octave > 0 ? t('up') : t('down')}
               less={octave > -1 && mayMove(-1) ? () => setOctave(octave - 1) : null}
               more={octave < 1 && mayMove(1) ? () => setOctave(octave + 1) : null}
             />
           </div>
           {alone ? (
-            <p>The piano gives the chord and is still while you sing, so that the phone hears you alone.</p>
+            <p>{t('The piano gives the chord and is still while you sing, so that the phone hears you alone.')}</p>
           ) : (
             <ChooseAccompaniment chosen={accompaniment} onChoose={setAccompaniment} />
           )}
@@ -354,28 +356,28 @@ export function PracticePlayer({
             className={`button min-h-14 ${listening ? 'border-accent' : ''}`}
             onClick={() => onListen(!listening)}
           >
-            {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />} {listening ? 'The phone listens' : 'Let the phone listen'}
+            {listening ? <Mic aria-hidden /> : <MicOff aria-hidden />} {listening ? t('The phone listens') : t('Let the phone listen')}
           </button>
           {listening && (
             <Tick checked={headphones === 'yes'} onChange={(on) => setHeadphones(on ? 'yes' : 'no')}>
-              I wear headphones: the piano may play along
+              {t('I wear headphones: the piano may play along')}
             </Tick>
           )}
           {item.cues && speech.can && !alone && (
             <Tick checked={cuesAloud === 'yes'} onChange={(on) => setCuesAloud(on ? 'yes' : 'no')}>
-              Say my coach’s words aloud between the keys
+              {t('Say my coach’s words aloud between the keys')}
             </Tick>
           )}
           {listening && mayKeep && (
             <Tick checked={keeping} onChange={setKeeping}>
-              Send the recording to my coach
+              {t('Send the recording to my coach')}
             </Tick>
           )}
           <p className="text-sm font-semibold">
-            {item.caution} {soft}
+            {t(item.caution)} {soft && t(soft)}
           </p>
           <button className="button min-h-12" onClick={onLeave}>
-            Back to today
+            {t('Back to today')}
           </button>
         </>
       )}
@@ -384,12 +386,14 @@ export function PracticePlayer({
 }
 
 /** Said before an exercise begins (common practice, no source). */
-const BREATH_REMINDER = 'Breathe low and easy before each key; loose jaw, loose neck; only as loud as it stays connected.';
-const STRAW_REMINDER =
-  'Your own clean straw. No air beside it, at the lips or the nose; lighter than singing, never loud. Stop if you feel dizzy.';
+const BREATH_REMINDER = texts('Breathe low and easy before each key; loose jaw, loose neck; only as loud as it stays connected.');
+const STRAW_REMINDER = texts(
+  'Your own clean straw. No air beside it, at the lips or the nose; lighter than singing, never loud. Stop if you feel dizzy.',
+);
 
 /** Rest as long as was sung: counts down by itself, and doesn't hold anybody. */
 function Rest({ seconds }: { seconds: number }) {
+  const { t } = useLanguage();
   const [left, setLeft] = useState(Math.round(seconds));
   useEffect(() => {
     const timer = setInterval(() => setLeft((s) => Math.max(0, s - 1)), 1000);
@@ -397,7 +401,7 @@ function Rest({ seconds }: { seconds: number }) {
   }, []);
   return (
     <p className="text-center text-lg" role="timer">
-      {left > 0 ? `Rest: ${left} s. Breathe, drink, let the jaw hang.` : 'Rested.'}
+      {left > 0 ? t('Rest: {left} s. Breathe, drink, let the jaw hang.', { left }) : t('Rested.')}
     </p>
   );
 }

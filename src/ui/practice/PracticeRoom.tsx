@@ -43,6 +43,8 @@ import { TrainYourEar } from './TrainYourEar';
 import { TrialDay } from './TrialDay';
 import { TrialToday, type Trying } from './TrialToday';
 import { VoiceCheck } from './VoiceCheck';
+import { useLanguage } from '../language/language';
+import { texts } from '../../core/words/said';
 
 type Item = PlanItem & { exercise: Exercise };
 
@@ -72,6 +74,8 @@ interface Props {
 
 /** The singer's own page: how the voice is, today's exercises one after another, and what was done. */
 export function PracticeRoom({ token, view }: Props) {
+  const speaker = useLanguage();
+  const { t } = speaker;
   const { singer, keepMonths, map, assignment, entries: given, models, sets, dates } = view;
   actAs(`link:${token}`);
   const log = usePracticeLog(token, given, assignment?.id ?? null);
@@ -136,43 +140,45 @@ export function PracticeRoom({ token, view }: Props) {
     <main className="mx-auto flex max-w-[30rem] flex-col gap-4 px-4 py-4">
       <header className="flex items-baseline gap-2">
         <h1 className="flex-1 text-xl font-bold">{singer.name}</h1>
-        <p className="text-soft">{planned > 0 ? `${Math.round(minutes)} of ${Math.round(planned)} min today` : 'today'}</p>
+        <p className="text-soft">
+          {planned > 0 ? t('{minutes} of {planned} min today', { minutes: Math.round(minutes), planned: Math.round(planned) }) : t('today')}
+        </p>
       </header>
       {notices.map((n) => (
         <p key={n.id} role="alert" className="card border-warn">
-          {n.says}
+          {t(n.says)}
         </p>
       ))}
       {log.waiting > 0 && (
         <p role="status" className="flex items-center gap-2 text-sm text-soft">
-          <WifiOff aria-hidden size={16} /> Kept here; it goes to your coach when the network is back.
+          <WifiOff aria-hidden size={16} /> {t('Kept here; it goes to your coach when the network is back.')}
         </p>
       )}
       {log.refused.map(({ id, refused }) => (
         <p key={id} role="alert" className="flex flex-wrap items-center gap-2">
-          <span className="flex-1">A line of your log was not accepted: {refused} Tell your coach.</span>
+          <span className="flex-1">{t('A line of your log was not accepted: {why} Tell your coach.', { why: refused ?? '' })}</span>
           <button className="button" onClick={() => log.discard(id)}>
-            Take it away
+            {t('Take it away')}
           </button>
         </p>
       ))}
       {stands.stopped ? (
         <section role="alert" className="card flex flex-col gap-2 border-warn" data-testid="stopped">
           <h2 className="flex items-center gap-2 text-2xl font-bold text-warn">
-            <TriangleAlert aria-hidden /> That is enough for today
+            <TriangleAlert aria-hidden /> {t('That is enough for today')}
           </h2>
-          <p className="text-lg">{stands.stopped.says}</p>
-          <p>Your coach is told. Tomorrow is another day; local rules and your doctor’s word come first.</p>
+          <p className="text-lg">{t(stands.stopped.says)}</p>
+          <p>{t('Your coach is told. Tomorrow is another day; local rules and your doctor’s word come first.')}</p>
           {mayBeSerious(stands.stopped) && (
             <ul className="list-disc pl-5 text-sm">
               {SEE_DOCTOR.map((rule) => (
-                <li key={rule.id}>{rule.says}</li>
+                <li key={rule.id}>{t(rule.says)}</li>
               ))}
             </ul>
           )}
         </section>
       ) : !assignment && sets.length === 0 ? (
-        <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
+        <p className="card text-lg">{t('Nothing is assigned yet. Your coach will put this week’s exercises here.')}</p>
       ) : !stands.asked ? (
         <BeforeQuestions onAnswer={(before) => log.add(before)} />
       ) : checking && anchors ? (
@@ -245,38 +251,40 @@ export function PracticeRoom({ token, view }: Props) {
           {set ? (
             <header className="flex flex-col gap-2">
               <button className="button min-h-11 self-start" onClick={() => setChosen(null)}>
-                <ChevronLeft aria-hidden size={18} /> Today’s work
+                <ChevronLeft aria-hidden size={18} /> {t('Today’s work')}
               </button>
-              <h2 className="text-2xl leading-tight font-bold">{set.name}</h2>
-              <p className="text-lg">{set.says}</p>
-              {items.length === 0 && <p className="card">Nothing of it suits such a day.</p>}
+              <h2 className="text-2xl leading-tight font-bold">{t(set.name)}</h2>
+              <p className="text-lg">{t(set.says)}</p>
+              {items.length === 0 && <p className="card">{t('Nothing of it suits such a day.')}</p>}
             </header>
           ) : (
             <>
               {assignment?.note && <p className="text-lg">{assignment.note}</p>}
               <Answers entries={log.entries} />
-              {stands.lighter && <p className="card border-band">{stands.lighter}</p>}
+              {stands.lighter && <p className="card border-band">{t(stands.lighter)}</p>}
               {work.because.length > 0 && (
                 <div className="card border-band" data-testid="day-bent">
                   {work.because.map((why) => (
-                    <p key={why}>{why}</p>
+                    <p key={t(why)}>{t(why)}</p>
                   ))}
                 </div>
               )}
               {anchors && !readiness && work.items.length > 0 && (
                 <button className="button min-h-12 justify-start" onClick={() => setChecking('cold')}>
-                  <AudioLines aria-hidden size={20} /> How is the voice today? One minute
+                  <AudioLines aria-hidden size={20} /> {t('How is the voice today? One minute')}
                 </button>
               )}
               {view.trial && flips && !ruleForToday(said) && !stands.lighter && (
                 <TrialToday log={log.entries} trial={view.trial.id} day={today} onBegin={setTrying} />
               )}
               {!assignment ? (
-                <p className="card text-lg">Nothing is assigned yet. Your coach will put this week’s exercises here.</p>
+                <p className="card text-lg">{t('Nothing is assigned yet. Your coach will put this week’s exercises here.')}</p>
               ) : (
                 work.items.length === 0 && (
                   <p className="card text-lg">
-                    {ofToday.length > 0 ? 'Nothing of today’s work suits such a day.' : 'A day of rest.'} The voice learns while it rests.
+                    {ofToday.length > 0
+                      ? t('Nothing of today’s work suits such a day. The voice learns while it rests.')
+                      : t('A day of rest. The voice learns while it rests.')}
                   </p>
                 )
               )}
@@ -296,12 +304,19 @@ export function PracticeRoom({ token, view }: Props) {
                     onClick={() => setOpen(it.exerciseId)}
                   >
                     <span className="min-w-0 flex-1">
-                      <span className="block text-lg leading-tight font-semibold">{it.exercise.name}</span>
+                      <span className="block text-lg leading-tight font-semibold">{t(it.exercise.name)}</span>
                       <span className="block text-sm text-soft">
-                        {left ? left.says : `on “${it.sound}”, ${it.minutes} min · ${done} of ${wanted(it)} today`}
+                        {left
+                          ? t(left.says)
+                          : t('on “{sound}”, {minutes} min · {done} of {wanted} today', {
+                              sound: it.sound,
+                              minutes: it.minutes,
+                              done,
+                              wanted: wanted(it),
+                            })}
                       </span>
                     </span>
-                    {over ? <Check aria-label="done for today" className="text-accent" /> : <ChevronRight aria-hidden />}
+                    {over ? <Check aria-label={t('done for today')} className="text-accent" /> : <ChevronRight aria-hidden />}
                   </button>
                 </li>
               );
@@ -309,7 +324,7 @@ export function PracticeRoom({ token, view }: Props) {
           </ol>
           {anchors && set?.id.startsWith('warm-up') && (
             <button className="button min-h-12 justify-start" onClick={() => setChecking('warm')}>
-              <AudioLines aria-hidden size={20} /> Is it warm? One soft note
+              <AudioLines aria-hidden size={20} /> {t('Is it warm? One soft note')}
             </button>
           )}
           {!set && (
@@ -343,10 +358,11 @@ export function PracticeRoom({ token, view }: Props) {
               { ...assignment, items: assignment.items.map((item) => ({ item, exercise: item.exercise })) },
               singer.name,
               location.href,
+              speaker,
             )
           }
         >
-          <CalendarPlus aria-hidden size={18} /> Remind me: into my calendar
+          <CalendarPlus aria-hidden size={18} /> {t('Remind me: into my calendar')}
         </button>
       )}
       {!playing && !singing && (
@@ -360,26 +376,27 @@ export function PracticeRoom({ token, view }: Props) {
   );
 }
 
-const CONSENT_WORDS = {
+const CONSENT_WORDS = texts({
   none: 'Nobody has agreed to recording, so nothing you sing here is recorded or sent: the phone only listens while you practise.',
   singer: 'You agreed to be recorded. A recording is sent only where you tick it; you may take your word back at any time.',
   guardian:
     'Your guardian agreed to recording. A recording is sent only where you tick it; either of you may take that word back at any time.',
-};
+});
 
 /** What becomes of what is told and recorded here. */
 function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS; keepMonths: number | null }) {
+  const { t } = useLanguage();
   return (
     <details>
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">Who sees this</summary>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">{t('Who sees this')}</summary>
       <p className="text-sm">
-        The coaches of your studio see what you practised, what you told, and the figures of the check of your voice and of a trial.{' '}
-        {CONSENT_WORDS[consent]} The mirror is a picture on this phone alone and is never recorded.{' '}
+        {t('The coaches of your studio see what you practised, what you told, and the figures of the check of your voice and of a trial.')}{' '}
+        {t(CONSENT_WORDS[consent])} {t('The mirror is a picture on this phone alone and is never recorded.')}{' '}
         {keepMonths
-          ? `The sound of recordings is deleted after ${keepMonths} months.`
-          : 'Recordings are kept until your coach deletes them.'}{' '}
-        Ask your coach for a copy of everything that is kept of you, or to have it deleted for good. Whoever has this page’s link sees your
-        exercises: keep it to yourself.
+          ? t('The sound of recordings is deleted after {months} months.', { months: keepMonths })
+          : t('Recordings are kept until your coach deletes them.')}{' '}
+        {t('Ask your coach for a copy of everything that is kept of you, or to have it deleted for good.')}{' '}
+        {t('Whoever has this page’s link sees your exercises: keep it to yourself.')}
       </p>
     </details>
   );
@@ -390,12 +407,11 @@ const SHOWN_ANSWERS = 2;
 
 /** What the coach answered to the singer's own words. */
 function Answers({ entries }: { entries: Entry[] }) {
+  const { t } = useLanguage();
   const answered = wordsIn(entries).filter((w) => w.answer);
   return answered.slice(0, SHOWN_ANSWERS).map((w) => (
     <p key={w.id} className="card border-band p-3" data-testid="answer">
-      <span className="block text-sm text-soft">
-        You wrote of {w.name}: “{w.word}”
-      </span>
+      <span className="block text-sm text-soft">{t('You wrote of {name}: “{word}”', { name: w.name, word: { own: w.word } })}</span>
       {w.answer}
     </p>
   ));
@@ -405,19 +421,23 @@ const SHOWN_DAYS = 14;
 
 /** What was done on the last days: no streak that breaks, only what is there. */
 function History({ entries }: { entries: Entry[] }) {
+  const { t } = useLanguage();
   const days = daysOf(entries).slice(-SHOWN_DAYS).reverse();
   if (days.length === 0) return null;
   return (
     <details>
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">What you did</summary>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">{t('What you did')}</summary>
       <ul className="flex flex-col gap-1">
         {days.map((d) => (
           <li key={d.day} className="flex gap-2 text-sm">
             <span className="w-24">{d.day}</span>
             <span className="flex-1">
-              {Math.round(d.minutes)} min, {d.items} {d.items === 1 ? 'exercise' : 'exercises'}
-              {d.load.voicedS > 0 && `, ${Math.round(d.load.voicedS / 60)} min voiced`}
-              {d.elsewhere > 0 && `; ${d.elsewhere} min elsewhere`}
+              {t('{minutes} min, {items, plural, one {# exercise} other {# exercises}}', {
+                minutes: Math.round(d.minutes),
+                items: d.items,
+              })}
+              {d.load.voicedS > 0 && t(', {minutes} min voiced', { minutes: Math.round(d.load.voicedS / 60) })}
+              {d.elsewhere > 0 && t('; {minutes} min elsewhere', { minutes: d.elsewhere })}
             </span>
           </li>
         ))}

@@ -2,10 +2,10 @@
 import { useState } from 'react';
 import { MOST_EFFORT, Sign, SIGNS } from '../../core/plan/safety';
 import { judgementInWords } from '../../core/judge/words';
-import { noteName } from '../../core/music/pitch';
 import { type Done, FELT, type Felt, type Judged, LONGEST_WORD } from '../../core/practice/types';
-import { VERDICT_SIGNS, VERDICT_WORDS } from '../kit/verdict';
+import { VERDICT_NAMES, VERDICT_SIGNS, VERDICT_WORDS } from '../kit/verdict';
 import { FELT_WORDS, SIGN_WORDS } from './words';
+import { useLanguage } from '../language/language';
 
 const LEVELS = Array.from({ length: 11 }, (_, i) => i);
 
@@ -27,6 +27,7 @@ export function Report({
   onTell: (told: Told) => void;
   children?: React.ReactNode;
 }) {
+  const { note, t } = useLanguage();
   const [effort, setEffort] = useState<number | null>(null);
   const [signs, setSigns] = useState<Sign[]>([]);
   const [felt, setFelt] = useState<Felt[]>([]);
@@ -35,21 +36,21 @@ export function Report({
   return (
     <section className="card flex flex-col gap-4" aria-labelledby="report">
       <h2 id="report" className="text-2xl font-bold">
-        {name}: how was it?
+        {t('{name}: how was it?', { name })}
       </h2>
       {judged && (
         <div data-testid="judged">
           <p className="text-lg">
-            <b>{VERDICT_WORDS[judged.verdict]}</b> {judgementInWords(judged)}
+            <b>{t(VERDICT_WORDS[judged.verdict])}</b> {t(judgementInWords(judged))}
           </p>
-          <ol className="mt-2 flex flex-wrap gap-1" aria-label="Each key">
+          <ol className="mt-2 flex flex-wrap gap-1" aria-label={t('Each key')}>
             {judged.keys.map((k, i) => (
               <li
                 key={i}
-                aria-label={`${noteName(k.tonicMidi)}: ${k.verdict}`}
+                aria-label={t('{key}: {verdict}', { key: { note: k.tonicMidi }, verdict: VERDICT_NAMES[k.verdict] })}
                 className={`grid min-h-9 min-w-9 place-items-center rounded-md border px-1 text-sm ${k.verdict === 'yes' ? 'border-accent' : 'border-line text-soft'}`}
               >
-                {noteName(k.tonicMidi)}
+                {note(k.tonicMidi)}
                 <span aria-hidden>{VERDICT_SIGNS[k.verdict]}</span>
               </li>
             ))}
@@ -58,7 +59,7 @@ export function Report({
       )}
       {children}
       <fieldset>
-        <legend className="mb-1">Effort, 0 none to 10 the most there is</legend>
+        <legend className="mb-1">{t('Effort, 0 none to 10 the most there is')}</legend>
         <div className="grid grid-cols-6 gap-1">
           {LEVELS.map((level) => (
             <button
@@ -73,32 +74,32 @@ export function Report({
         </div>
       </fieldset>
       <fieldset>
-        <legend className="mb-1">Anything wrong?</legend>
+        <legend className="mb-1">{t('Anything wrong?')}</legend>
         <div className="grid grid-cols-2 gap-1">
           <Taps options={SIGNS.filter((s) => s !== 'effort')} words={SIGN_WORDS} chosen={signs} onChange={setSigns} />
         </div>
       </fieldset>
       <fieldset>
-        <legend className="mb-1">Where did it buzz?</legend>
+        <legend className="mb-1">{t('Where did it buzz?')}</legend>
         <div className="grid grid-cols-3 gap-1">
           <Taps options={FELT} words={FELT_WORDS} chosen={felt} onChange={setFelt} />
         </div>
       </fieldset>
       {straw && (
         <fieldset>
-          <legend className="mb-1">Is singing lighter now?</legend>
+          <legend className="mb-1">{t('Is singing lighter now?')}</legend>
           <div className="grid grid-cols-2 gap-1">
             <Tap on={lighter === true} onClick={() => setLighter(lighter === true ? undefined : true)}>
-              Lighter
+              {t('Lighter')}
             </Tap>
             <Tap on={lighter === false} onClick={() => setLighter(lighter === false ? undefined : false)}>
-              No lighter
+              {t('No lighter')}
             </Tap>
           </div>
         </fieldset>
       )}
       <label className="flex flex-col gap-1">
-        A word to your coach, or a question (if you like)
+        {t('A word to your coach, or a question (if you like)')}
         <textarea
           className="field min-h-12 py-2 text-lg"
           rows={1}
@@ -119,7 +120,7 @@ export function Report({
           })
         }
       >
-        {signs.length || word.trim() ? 'Tell it' : 'Fine'}
+        {signs.length || word.trim() ? t('Tell it') : t('Fine')}
       </button>
     </section>
   );
@@ -137,11 +138,12 @@ function Taps<T extends string, Chosen extends string>({
   chosen: readonly Chosen[];
   onChange: (chosen: Chosen[]) => void;
 }) {
+  const { t } = useLanguage();
   return options.map((option) => {
     const on = chosen.includes(option);
     return (
       <Tap key={option} on={on} onClick={() => onChange(on ? chosen.filter((c) => c !== option) : [...chosen, option])}>
-        {words[option]}
+        {t(words[option])}
       </Tap>
     );
   });

@@ -1,4 +1,5 @@
 'use client';
+import type { Said } from '../../core/words/said';
 import { Mic, Play, Square } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { clipOf } from '../../audio/clip';
@@ -10,7 +11,7 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { loadOf } from '../../core/practice/load';
 import type { Done, Load } from '../../core/practice/types';
 import { songInTime, startingNote } from '../../core/song/in-time';
-import { keyNameOf } from '../../core/song/keys';
+import { saidKey } from '../../core/song/keys';
 import { KeptOutcome, predictionOf } from '../../core/song/outcome';
 import { partOf } from '../../core/song/part';
 import { risksOf } from '../../core/song/risks';
@@ -30,6 +31,7 @@ import { Mirror } from './Mirror';
 import { Report, Told } from './Report';
 import type { MySong } from './Songs';
 import { Tick } from './Tick';
+import { useLanguage } from '../language/language';
 
 const noFrames = () => {};
 const now = () => performance.now();
@@ -74,18 +76,19 @@ export function SongPlayer({
   onDone: (done: Omit<Done, 'kind'>) => void;
   onLeave: () => void;
 }) {
+  const { t } = useLanguage();
   const phrases = useMemo(() => risksOf(song, voice, semitones), [song, voice, semitones]);
   const [at, setAt] = useState(0);
   const [on, setOn] = useState(false);
   const [withPiano, setWithPiano] = useState(false);
   const [keeping, setKeeping] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [listening, setListening] = useState(false);
   const [last, setLast] = useState<Try | null>(null);
   const [soFar, setSoFar] = useState<SoFar>(NOTHING);
   const [telling, setTelling] = useState(false);
   const along = useFollowAlong();
-  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away: sing it again.'));
+  const recorder = useRecorder(null, noFrames, async () => setProblem(t('The microphone went away: sing it again.')));
   const begun = useRef(0);
   const finishNow = useRef<() => Promise<void>>(async () => {});
   const phrase = phrases[at];
@@ -124,7 +127,7 @@ export function SongPlayer({
         setProblem(
           error ??
             findings?.quality.reasons[0] ??
-            'That could not be laid over the song: sing a whole phrase, without the piano in the room.',
+            t('That could not be laid over the song: sing a whole phrase, without the piano in the room.'),
         );
       else setLast({ outcome, sent: !finished.take.hereOnly, own: await keep(finished) });
       const load = trace ? loadOf(trace, null) : null;
@@ -209,15 +212,15 @@ export function SongPlayer({
     <section className="flex flex-col gap-3" aria-label={title}>
       <div className="flex items-start gap-2">
         <h2 className="flex-1 text-2xl leading-tight font-bold">{title}</h2>
-        <p className="text-right text-lg leading-tight">in {keyNameOf(song.fifths, semitones)}</p>
+        <p className="text-right text-lg leading-tight">{t('in {key}', { key: saidKey(song, semitones) })}</p>
       </div>
       {note && <p className="text-lg">{note}</p>}
-      <nav aria-label="Phrases" className="flex flex-wrap gap-1">
+      <nav aria-label={t('Phrases')} className="flex flex-wrap gap-1">
         {phrases.map((p, i) => (
           <button
             key={p.first}
             aria-current={i === at}
-            aria-label={barsName(song, p.firstBar, p.lastBar)}
+            aria-label={t(barsName(song, p.firstBar, p.lastBar))}
             disabled={recording || busy}
             className={`min-h-11 min-w-11 rounded-lg border px-2 text-sm ${i === at ? 'border-accent bg-card font-bold' : 'border-line'}`}
             onClick={() => (setAt(i), setLast(null), along.stop())}
@@ -229,45 +232,45 @@ export function SongPlayer({
       <SongStaff song={part} semitones={semitones} voice={singer.voiceType} />
       {how && (
         <p>
-          <b>{how.name}</b>, {how.sounds}. {how.dose} {how.caution}
+          <b>{t(how.name)}</b>, {t(how.sounds)}. {t(how.dose)} {t(how.caution)}
         </p>
       )}
       <Tick checked={on} disabled={recording || busy} onChange={setOn}>
-        On from here to the end
+        {t('On from here to the end')}
       </Tick>
-      {(problem ?? along.problem) && <p role="alert">{problem ?? along.problem}</p>}
+      {(problem ?? along.problem) && <p role="alert">{t((problem ?? along.problem)!)}</p>}
       <Mirror />
       {recording ? (
         <button className="button-main min-h-16 text-xl" onClick={() => void finish()}>
-          <Square aria-hidden /> Enough
+          <Square aria-hidden /> {t('Enough')}
         </button>
       ) : (
         <>
           <div className="flex gap-2">
             <button className="button min-h-16 flex-1 text-lg" onClick={hear} disabled={busy}>
-              {along.sounding ? <Square aria-hidden /> : <Play aria-hidden />} {along.sounding ? 'Stop' : 'Hear it'}
+              {along.sounding ? <Square aria-hidden /> : <Play aria-hidden />} {along.sounding ? t('Stop') : t('Hear it')}
             </button>
             <button className="button-main min-h-16 flex-1 text-lg" onClick={() => void sing()} disabled={busy}>
-              <Mic aria-hidden /> {listening ? 'Listening back …' : 'Sing it'}
+              <Mic aria-hidden /> {listening ? t('Listening back …') : t('Sing it')}
             </button>
           </div>
           {last && <Tried song={song} voice={voice} phrases={phrases} ways={ways} last={last} />}
           <Tick checked={withPiano} onChange={setWithPiano}>
-            With the piano, in headphones
+            {t('With the piano, in headphones')}
           </Tick>
           {mayKeep && (
             <Tick checked={keeping} onChange={setKeeping}>
-              Send what I sing to my coach
+              {t('Send what I sing to my coach')}
             </Tick>
           )}
           <div className="flex gap-2">
             {soFar.seconds > 0 && (
               <button className="button-main min-h-12 flex-1" onClick={() => setTelling(true)} disabled={busy}>
-                That was it
+                {t('That was it')}
               </button>
             )}
             <button className="button min-h-12 flex-1" onClick={onLeave}>
-              Back to today
+              {t('Back to today')}
             </button>
           </div>
         </>
@@ -284,6 +287,7 @@ function Tried({
   ways,
   last: { outcome, sent, own },
 }: Pick<MySong, 'song' | 'ways'> & { voice: SongVoice; phrases: ReturnType<typeof risksOf>; last: Try }) {
+  const { t } = useLanguage();
   const broke = outcome.bars.filter((b) => b.broke);
   const untold = outcome.bars.filter((b) => b.untold);
   const taken = phrases.flatMap((p) => {
@@ -292,24 +296,24 @@ function Tried({
   });
   return (
     <div className="card flex flex-col gap-2 p-3" data-testid="tried">
-      {broke.length === 0 && outcome.bars.some((b) => b.sung && !b.untold) && <p className="text-lg">Nothing broke.</p>}
+      {broke.length === 0 && outcome.bars.some((b) => b.sung && !b.untold) && <p className="text-lg">{t('Nothing broke.')}</p>}
       {broke.map((b) => (
         <p key={b.bar} className="text-lg">
-          <b className="inline-block first-letter:uppercase">{barName(song, b.bar)}</b>:{' '}
-          {breakInWords(b.broke!, namesFlats(song, outcome.semitones))}.
+          <b className="inline-block first-letter:uppercase">{t(barName(song, b.bar))}</b>:{' '}
+          {t(breakInWords(b.broke!, namesFlats(song, outcome.semitones)))}.
         </p>
       ))}
       {untold.map((b) => (
         <p key={b.bar}>
-          <span className="inline-block first-letter:uppercase">{barName(song, b.bar)}</span>: {UNTOLD}.
+          <span className="inline-block first-letter:uppercase">{t(barName(song, b.bar))}</span>: {t(UNTOLD)}.
         </p>
       ))}
       {taken.map(({ p, verdict, because }) => (
         <p key={p.first}>
-          {barsName(song, p.firstBar, p.lastBar)}: {VERDICT_WORDS[verdict]} {verdict === 'yes' ? `(${because})` : because}.
+          {t(barsName(song, p.firstBar, p.lastBar))}: {t(VERDICT_WORDS[verdict])} {verdict === 'yes' ? `(${t(because)})` : t(because)}.
         </p>
       ))}
-      <HearYourself {...own} sent={sent} words="Hear it back" />
+      <HearYourself {...own} sent={sent} words={t('Hear it back')} />
     </div>
   );
 }

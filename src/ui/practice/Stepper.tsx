@@ -1,3 +1,5 @@
+import { useLanguage } from '../language/language';
+
 /** A value with a large key to either side of it, for a thumb; `null`: no further that way. */
 export function Stepper({
   label,
@@ -10,6 +12,7 @@ export function Stepper({
   less: (() => void) | null;
   more: (() => void) | null;
 }) {
+  const { t } = useLanguage();
   const key = (word: string, sign: string, act: (() => void) | null) => (
     <button
       className="min-h-12 min-w-12 text-xl disabled:opacity-30"
@@ -22,12 +25,12 @@ export function Stepper({
   );
   return (
     <div role="group" aria-label={label} className="flex flex-1 items-center justify-between rounded-lg border border-line bg-card">
-      {key('less', '−', less)}
+      {key(t('less'), '−', less)}
       <span className="text-center text-sm leading-tight">
         {label}
         <b className="block text-base">{value}</b>
       </span>
-      {key('more', '+', more)}
+      {key(t('more'), '+', more)}
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { HOP_S } from '../../core/voice/types';
 import type { LiveStore } from '../take/LiveTrace';
 import { useWidth } from '../kit/useWidth';
 import { ladderScale } from '../ladder/scale';
+import { useLanguage } from '../language/language';
 
 const HEIGHT = 260;
 const MARGIN_ST = 3;
@@ -22,6 +23,7 @@ export interface Moment {
 
 /** What is meant in this key on the rungs of the ladder, where it is by now, and what is sung over it. */
 export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment | null>; live: RefObject<LiveStore>; name: string }) {
+  const { t } = useLanguage();
   const [box, width] = useWidth();
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
@@ -108,7 +110,7 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
       <canvas
         ref={canvas}
         role="img"
-        aria-label={`${name}: what is meant, and what is sung`}
+        aria-label={t('{name}: what is meant, and what is sung', { name })}
         style={{ width, height: HEIGHT }}
         className="rounded-lg border border-line"
       />

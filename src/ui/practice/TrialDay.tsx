@@ -7,17 +7,19 @@ import { Notice } from '../kit/Notice';
 import { useAwake } from '../kit/useAwake';
 import { ListenHere, NotToday } from './ListenHere';
 import { useHeardHere } from './useHeardHere';
+import { useLanguage } from '../language/language';
+import { said, texts } from '../../core/words/said';
 
 /** What is done between the slides, and for how long. */
 const ARM_S = 120;
-const ARM_ASKS: Record<Arm, { name: string; asks: string }> = {
+const ARM_ASKS: Record<Arm, { name: string; asks: string }> = texts({
   straw: {
     name: 'Through the straw',
     asks: 'For two minutes: slow slides through the straw, from low to as far up as it is easy, and back. Breathe whenever you like.',
   },
   hum: { name: 'Humming', asks: 'For two minutes: slow hummed slides, lips closed, from low to as far up as it is easy, and back.' },
   nothing: { name: 'Silence', asks: 'For two minutes: no sound at all. Sit, breathe, and wait.' },
-};
+});
 const SLIDES_MS = 30_000;
 const SECOND_MS = 1000;
 
@@ -42,6 +44,7 @@ export function TrialDay({
   onLine: (line: TrialLine) => void;
   onLeave: () => void;
 }) {
+  const { t } = useLanguage();
   const [before, setBefore] = useState<Broke | null>(follows?.line.before ?? null);
   /** When the arm is over, milliseconds; null: not begun. */
   const [until, setUntil] = useState<number | null>(null);
@@ -55,7 +58,7 @@ export function TrialDay({
   }, [until]);
   const listening = useHeardHere(singer, token, 'trial', ({ findings }, close) => {
     const broke = findings.quality.usable ? brokeIn(findings, changeMidi) : null;
-    if (!broke) return findings.quality.reasons[0] ?? 'The slides must go well over the change and back, twice.';
+    if (!broke) return findings.quality.reasons[0] ?? said('The slides must go well over the change and back, twice.');
     // No microphone is open while nothing is listened to.
     close();
     if (before) onLine({ kind: 'trial', trial, arm, minutes: follows?.minutes ?? 0, before, after: broke });
@@ -65,14 +68,16 @@ export function TrialDay({
   return (
     <section className="card flex flex-col gap-3" aria-labelledby="trial">
       <h2 id="trial" className="text-2xl font-bold">
-        {slides ? (before ? 'The same slides again' : 'Two slides first') : ARM_ASKS[arm].name}
+        {slides ? (before ? t('The same slides again') : t('Two slides first')) : t(ARM_ASKS[arm].name)}
       </h2>
       <p className="text-lg">
         {slides
-          ? `Two slides on “${SIREN_SOUND}”, neither soft nor loud: from low to well over the change, and back, twice on end.`
-          : ARM_ASKS[arm].asks}
+          ? t('Two slides on “{sound}”, neither soft nor loud: from low to well over the change, and back, twice on end.', {
+              sound: SIREN_SOUND,
+            })
+          : t(ARM_ASKS[arm].asks)}
       </p>
-      {listening.problem && <Notice>{listening.problem}</Notice>}
+      {listening.problem && <Notice>{t(listening.problem)}</Notice>}
       {slides ? (
         <ListenHere
           listening={listening}
@@ -90,7 +95,7 @@ export function TrialDay({
             </p>
           ) : (
             <button className="button-main min-h-16 text-xl" onClick={() => setUntil(Date.now() + ARM_S * SECOND_MS)}>
-              Begin the two minutes
+              {t('Begin the two minutes')}
             </button>
           )}
           <NotToday onLeave={onLeave} />

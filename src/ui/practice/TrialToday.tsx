@@ -3,6 +3,7 @@ import { AudioLines } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { armOn, laterDue, trialOf } from '../../core/practice/trial';
 import { type Arm, type Entry, isDone, type TrialLine } from '../../core/practice/types';
+import { useLanguage } from '../language/language';
 
 /** What a day's turn in a trial is, or which line is followed up. */
 export interface Trying {
@@ -24,6 +25,7 @@ export function TrialToday({
   day: string;
   onBegin: (trying: Trying) => void;
 }) {
+  const { t } = useLanguage();
   const [now, setNow] = useState(() => new Date());
   useEffect(() => {
     const tick = setInterval(() => setNow(new Date()), MINUTE_MS);
@@ -37,13 +39,14 @@ export function TrialToday({
   if (due)
     return (
       <button className="button min-h-12 justify-start text-left" onClick={() => onBegin({ arm: due.line.arm, follows: due })}>
-        <AudioLines aria-hidden size={20} className="shrink-0" /> The trial’s slides once more: what lasts?
+        <AudioLines aria-hidden size={20} className="shrink-0" /> {t('The trial’s slides once more: what lasts?')}
       </button>
     );
   if (!arm || sung) return null;
   return (
     <button className="button min-h-12 justify-start text-left" onClick={() => onBegin({ arm, follows: null })}>
-      <AudioLines aria-hidden size={20} className="shrink-0" /> The trial, day {days + 1} of {of}: five minutes, before anything else
+      <AudioLines aria-hidden size={20} className="shrink-0" />{' '}
+      {t('The trial, day {days} of {of}: five minutes, before anything else', { days: days + 1, of })}
     </button>
   );
 }

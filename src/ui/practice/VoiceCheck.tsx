@@ -1,7 +1,6 @@
 'use client';
 import { useState } from 'react';
 import { soundKey } from '../../audio/keyboard';
-import { noteName } from '../../core/music/pitch';
 import { isWarm, Readiness, readinessOf } from '../../core/practice/readiness';
 import type { Check, Entry } from '../../core/practice/types';
 import { CHECK_PARTS, checkedIn, CheckPart, MARKER_SOUND, PartHeard, SIREN_SOUND } from '../../core/practice/voice-check';
@@ -9,6 +8,8 @@ import type { Task } from '../../core/take/types';
 import { Notice } from '../kit/Notice';
 import { ListenHere } from './ListenHere';
 import { useHeardHere } from './useHeardHere';
+import { useLanguage } from '../language/language';
+import { said, Said, SaidValue, texts } from '../../core/words/said';
 
 const NOTE_MS = 1200;
 /** Of the piano, 0 to 1. */
@@ -16,18 +17,18 @@ const LOUDNESS = 0.6;
 /** The piano has died away before the phone listens. */
 const PIANO_GONE_MS = 700;
 
-const ASKS: Record<CheckPart, { task: Task; name: string; asks: (note: string) => string; mostMs: number }> = {
-  count: { task: 'speech', name: 'Count', asks: () => 'Count aloud from one to ten, as you speak.', mostMs: 9000 },
+const ASKS: Record<CheckPart, { task: Task; name: string; asks: (note: SaidValue) => Said; mostMs: number }> = {
+  count: { task: 'speech', name: texts('Count'), asks: () => said('Count aloud from one to ten, as you speak.'), mostMs: 9000 },
   marker: {
     task: 'sustain',
-    name: 'One soft note',
-    asks: (note) => `Hear ${note}, then sing it on “${MARKER_SOUND}” as softly as you can, and hold it.`,
+    name: texts('One soft note'),
+    asks: (note) => said('Hear {note}, then sing it on “{sound}” as softly as you can, and hold it.', { note, sound: MARKER_SOUND }),
     mostMs: 5000,
   },
   siren: {
     task: 'siren',
-    name: 'One soft siren',
-    asks: () => `One soft siren on “${SIREN_SOUND}”: up as far as it is easy, and back.`,
+    name: texts('One soft siren'),
+    asks: () => said('One soft siren on “{sound}”: up as far as it is easy, and back.', { sound: SIREN_SOUND }),
     mostMs: 11_000,
   },
 };
@@ -57,6 +58,7 @@ export function VoiceCheck({
   onCheck: (check: Check) => void;
   onLeave: () => void;
 }) {
+  const { t } = useLanguage();
   const [heard, setHeard] = useState<Partial<Record<CheckPart, PartHeard>>>({});
   const [at, setAt] = useState(0);
   const [sounding, setSounding] = useState(false);
@@ -79,7 +81,7 @@ export function VoiceCheck({
         await soundKey({ does: 'release', midi: markerMidi });
         await pause(PIANO_GONE_MS);
       } catch {
-        listening.setProblem(`The piano can’t be heard here: take ${noteName(markerMidi)} from where you can.`);
+        listening.setProblem(said('The piano can’t be heard here: take {note} from where you can.', { note: { note: markerMidi } }));
       }
       setSounding(false);
     }
@@ -102,14 +104,14 @@ export function VoiceCheck({
   return (
     <section className="card flex flex-col gap-3" aria-labelledby="check">
       <h2 id="check" className="text-2xl font-bold">
-        {warm ? 'Is it warm?' : 'Today’s voice'}
+        {warm ? t('Is it warm?') : t('Today’s voice')}
       </h2>
       <p className="text-soft">
-        {parts.length > 1 && `${at + 1} of ${parts.length}: `}
-        {ASKS[part].name}
+        {parts.length > 1 && t('{n} of {of}: ', { n: at + 1, of: parts.length })}
+        {t(ASKS[part].name)}
       </p>
-      <p className="text-lg">{ASKS[part].asks(noteName(markerMidi))}</p>
-      {listening.problem && <Notice>{listening.problem}</Notice>}
+      <p className="text-lg">{t(ASKS[part].asks({ note: markerMidi }))}</p>
+      {listening.problem && <Notice>{t(listening.problem)}</Notice>}
       <ListenHere listening={listening} sounding={sounding} onBegin={() => void begin()} onLeave={onLeave} />
     </section>
   );
@@ -129,39 +131,42 @@ function Result({
   onCheck: (check: Check) => void;
   onAgain: () => void;
 }) {
+  const { t } = useLanguage();
   const of = readinessOf(check, log, day);
   const warm = check.warm ? isWarm(check, log, day) : null;
   return (
     <section className="card flex flex-col gap-3" aria-labelledby="said" data-testid="check-result">
       <h2 id="said" className="text-2xl font-bold">
-        {check.warm ? WARM_WORDS[`${warm}`] : readyWords(of)}
+        {check.warm ? t(WARM_WORDS[`${warm}`]) : t(readyWords(of))}
       </h2>
-      {check.sounded === false && <p className="text-lg">The soft {noteName(check.markerMidi)} didn’t come.</p>}
+      {check.sounded === false && <p className="text-lg">{t('The soft {note} didn’t come.', { note: { note: check.markerMidi } })}</p>}
       {of.because.map((why) => (
-        <p key={why} className="text-lg">
-          {why}
+        <p key={t(why)} className="text-lg">
+          {t(why)}
         </p>
       ))}
       <button className="button-main min-h-14 text-lg" onClick={() => onCheck(check)}>
-        That’s how it is
+        {t('That’s how it is')}
       </button>
       <button className="button min-h-12" onClick={onAgain}>
-        Sing it again
+        {t('Sing it again')}
       </button>
     </section>
   );
 }
 
-const WARM_WORDS = {
+const WARM_WORDS = texts({
   true: 'Warm',
   false: 'Not warm yet: another stage, or a few minutes of rest',
   null: 'Kept: with two good days Wendel can tell',
-};
+});
 
-const LOWER = ['As on good days', 'A little under its good days', 'Under its good days', 'Far under its good days'];
-const readyWords = ({ gone, days, lowerSt, stands }: Readiness): string =>
+const LOWER = texts(['As on good days', 'A little under its good days', 'Under its good days', 'Far under its good days']);
+const readyWords = ({ gone, days, lowerSt, stands }: Readiness): Said =>
   gone
-    ? 'Rest today'
-    : stands.length === 0
-      ? `Kept: ${days === 0 ? 'two more good days' : 'another good day'} to compare with`
-      : LOWER[lowerSt];
+    ? said('Rest today')
+    : stands.length > 0
+      ? LOWER[lowerSt]
+      : days === 0
+        ? said('Kept: two more good days to compare with')
+        : said('Kept: another good day to compare with');

@@ -1,3 +1,5 @@
+import { useLanguage } from '../language/language';
+
 /** Minutes and a day of something that is told afterwards. */
 export function WhenAndHowLong({
   choices,
@@ -15,10 +17,11 @@ export function WhenAndHowLong({
   today: string;
   onDay: (day: string) => void;
 }) {
+  const { t } = useLanguage();
   return (
     <div className="flex gap-2">
       <label className="flex flex-1 flex-col text-sm text-soft">
-        Minutes
+        {t('Minutes')}
         <select className="field text-base" value={minutes} onChange={(e) => onMinutes(Number(e.target.value))}>
           {choices.map((m) => (
             <option key={m}>{m}</option>
@@ -26,7 +29,7 @@ export function WhenAndHowLong({
         </select>
       </label>
       <label className="flex flex-1 flex-col text-sm text-soft">
-        Day
+        {t('Day')}
         <input
           className="field text-base"
           type="date"

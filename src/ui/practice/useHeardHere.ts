@@ -1,3 +1,4 @@
+import { said, Said } from '../../core/words/said';
 import { useEffect, useRef, useState } from 'react';
 import { openMicrophone } from '../../audio/input';
 import type { PartHeard } from '../../core/practice/voice-check';
@@ -14,10 +15,10 @@ export function useHeardHere(
   singer: { id: string; name: string },
   token: string,
   step: string,
-  onHeard: (heard: PartHeard, close: () => void) => string | undefined,
+  onHeard: (heard: PartHeard, close: () => void) => Said | undefined,
 ) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const recorder = useRecorder(null, noFrames, async () => setProblem('The microphone went away: begin this part again.'));
+  const [problem, setProblem] = useState<Said | null>(null);
+  const recorder = useRecorder(null, noFrames, async () => setProblem(said('The microphone went away: begin this part again.')));
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
   const end = async () => {
@@ -25,7 +26,7 @@ export function useHeardHere(
     const finished = await recorder.stop();
     if (!finished) return;
     const result = await finished.heard;
-    if (!result?.findings || !result.trace) return setProblem(result?.error ?? 'Nothing could be heard: sing this part again.');
+    if (!result?.findings || !result.trace) return setProblem(result?.error ?? said('Nothing could be heard: sing this part again.'));
     setProblem(onHeard({ findings: result.findings, trace: result.trace }, recorder.close) ?? null);
   };
   const endNow = useRef(end);

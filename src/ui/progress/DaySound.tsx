@@ -1,10 +1,11 @@
+import { useLanguage } from '../language/language';
 import { Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { dateOf } from '../kit/dates';
 import { addressOf } from '../../sync/ask';
 
 /** A day's siren, to be heard beside another day's. */
 export function DaySound({ day, takeId }: { day: string; takeId: string | undefined }) {
+  const { dateOf, t } = useLanguage();
   const sound = useRef<HTMLAudioElement | null>(null);
   const [playing, setPlaying] = useState(false);
   const [silent, setSilent] = useState(false);
@@ -19,7 +20,7 @@ export function DaySound({ day, takeId }: { day: string; takeId: string | undefi
     // Its sound may have been deleted when its time was over.
     audio.play().catch(() => (setPlaying(false), setSilent(true)));
   };
-  const words = `${playing ? 'Stop' : 'Hear'} the siren of ${dateOf(day)}`;
+  const words = t(playing ? 'Stop the siren of {day}' : 'Hear the siren of {day}', { day: dateOf(day) });
   return (
     <button className="button min-h-9 px-2" aria-label={words} title={words} onClick={press}>
       {playing ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}

@@ -3,9 +3,11 @@ import type { Entry } from '../../core/practice/types';
 import { addressOf } from '../../sync/ask';
 import { say } from '../../sync/words';
 import { ForCoaches } from '../kit/may-change';
+import { useLanguage } from '../language/language';
 
 /** The coach's word that what nobody listened to went as meant: it counts like a take that was heard. */
 export function Granted({ entry, name }: { entry: Pick<Entry, 'id' | 'day' | 'granted'>; name: string }) {
+  const { t } = useLanguage();
   const [granted, setGranted] = useState(entry.granted ?? false);
   const path = addressOf('PUT /api/practice/[entryId]', { entryId: entry.id });
   return (
@@ -13,13 +15,13 @@ export function Granted({ entry, name }: { entry: Pick<Entry, 'id' | 'day' | 'gr
       <button
         className={`button-small min-h-7 ${granted ? 'border-accent text-accent' : 'text-soft'}`}
         aria-pressed={granted}
-        aria-label={`${name} on ${entry.day} went as meant`}
+        aria-label={t('{name} on {day} went as meant', { name, day: entry.day })}
         onClick={() => {
           setGranted(!granted);
           say({ method: 'PUT', path, subject: `${path}#granted`, body: { granted: !granted } });
         }}
       >
-        Went as meant
+        {t('Went as meant')}
       </button>
     </ForCoaches>
   );

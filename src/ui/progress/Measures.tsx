@@ -4,12 +4,13 @@ import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } fro
 import type { Chapter } from '../../core/practice/chapters';
 import { realChange } from '../../core/practice/change';
 import { DayMeasures, daysWith, MEASURED } from '../../core/practice/measures';
-import { dateOf } from '../kit/dates';
 import { DaySound } from './DaySound';
 import { inWords, verdict } from './verdict';
+import { useLanguage } from '../language/language';
 
 /** The voice over time: each value by day, whether it has really moved, and any two days side by side; where chapters of the plan begin. */
 export function Measures({ measured, sirens, chapters }: { measured: DayMeasures[]; sirens: Record<string, string>; chapters: Chapter[] }) {
+  const { dateOf, t } = useLanguage();
   const [from, setFrom] = useState(0);
   const [to, setTo] = useState(measured.length - 1);
   if (measured.length === 0) return null;
@@ -28,20 +29,18 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
     </span>
   );
   return (
-    <section aria-label="The voice over time" className="card overflow-x-auto">
-      <h2 className="mb-1 text-lg font-bold">The voice over time</h2>
+    <section aria-label={t('The voice over time')} className="card overflow-x-auto">
+      <h2 className="mb-1 text-lg font-bold">{t('The voice over time')}</h2>
       <table className="w-full text-left">
         <thead className="text-sm text-soft">
           <tr>
-            <th className="py-1 pr-3 font-normal">
-              Measured on {measured.length} {measured.length === 1 ? 'day' : 'days'}
-            </th>
+            <th className="py-1 pr-3 font-normal">{t('Measured on {n, plural, one {# day} other {# days}}', { n: measured.length })}</th>
             <th className="w-48 pr-3 font-normal">
-              <span className="sr-only">Day by day</span>
+              <span className="sr-only">{t('Day by day')}</span>
             </th>
-            <th className="pr-3 font-normal">{day('One day', from, setFrom)}</th>
-            <th className="pr-3 font-normal">{day('Another day', to, setTo)}</th>
-            <th className="font-normal">From the first days to the latest</th>
+            <th className="pr-3 font-normal">{day(t('One day'), from, setFrom)}</th>
+            <th className="pr-3 font-normal">{day(t('Another day'), to, setTo)}</th>
+            <th className="font-normal">{t('From the first days to the latest')}</th>
           </tr>
         </thead>
         <tbody>
@@ -54,7 +53,7 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
             return (
               <tr key={m.id} className="border-t border-line">
                 <th scope="row" className="py-1 pr-3 font-semibold">
-                  {m.name}
+                  {t(m.name)}
                 </th>
                 <td className="pr-3">
                   <div aria-hidden className="h-9 w-44">
@@ -74,19 +73,24 @@ export function Measures({ measured, sirens, chapters }: { measured: DayMeasures
                 </td>
                 {[from, to].map((i, n) => (
                   <td key={n} className="pr-3">
-                    {value(i) === undefined ? <span className="text-sm text-soft">not sung that day</span> : inWords(m, value(i)!)}
+                    {value(i) === undefined ? (
+                      <span className="text-sm text-soft">{t('not sung that day')}</span>
+                    ) : (
+                      t(inWords(m, value(i)!))
+                    )}
                   </td>
                 ))}
-                <td className={change?.real ? 'font-semibold' : 'text-soft'}>{verdict(m, change)}</td>
+                <td className={change?.real ? 'font-semibold' : 'text-soft'}>{t(verdict(m, change))}</td>
               </tr>
             );
           })}
         </tbody>
       </table>
       <p className="mt-2 text-sm text-soft">
-        Each day from that day’s slides alone (off the note: from its scales). A value has moved when a straight trend through the days is
-        more than days, and passes of one day, differ anyway: 95 % by Student’s t.
-        {chapters.length > 0 && ' At a broken line a chapter of the plan begins.'}
+        {t(
+          'Each day from that day’s slides alone (off the note: from its scales). A value has moved when a straight trend through the days is more than days, and passes of one day, differ anyway: 95 % by Student’s t.',
+        )}
+        {chapters.length > 0 && t(' At a broken line a chapter of the plan begins.')}
       </p>
     </section>
   );

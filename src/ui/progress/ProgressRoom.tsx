@@ -13,7 +13,6 @@ import { checkedDays } from '../../core/practice/readiness';
 import type { DayMeasures } from '../../core/practice/measures';
 import type { Trial } from '../../core/practice/trial';
 import { Entry, isCheck, isDone, isTrial } from '../../core/practice/types';
-import { dateOf } from '../kit/dates';
 import { dayKey } from '../plan/days';
 import { KeptNote } from '../outbox/KeptNote';
 import { checkInWords, feltInWords, heardInWords, toldInWords, trialInWords } from '../practice/words';
@@ -25,6 +24,7 @@ import { TrialCard } from './TrialCard';
 import { Report } from './Report';
 import { STEP_WORDS } from './words';
 import { addressOf } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 interface Props {
   view: {
@@ -45,8 +45,6 @@ interface Props {
   };
 }
 
-const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
-
 const SHOWN_DAYS = 28;
 const LISTED = 60;
 
@@ -56,6 +54,7 @@ const Measures = dynamic(() => import('./Measures').then((m) => m.Measures), { s
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
 export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, beltLimit, trial, now } }: Props) {
+  const { dateOf, rich, t } = useLanguage();
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
@@ -86,57 +85,76 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
       <CheckedDays days={checkedDays(entries)} name={singer.name} />
       {days.length === 0 ? (
         <p className="card max-w-2xl text-lg">
-          {singer.name} hasn’t practised with Wendel yet. Assign a week, then send the practice page from its sheet.
+          {t('{name} hasn’t practised with Wendel yet. Assign a week, then send the practice page from its sheet.', { name: singer.name })}
         </p>
       ) : (
         <>
-          <section aria-label="Practice by day" className="card">
+          <section aria-label={t('Practice by day')} className="card">
             <p className="mb-2 text-lg">
-              In the last seven days: <b>{counted(Math.ceil(sum((d) => d.minutes)), 'minute')}</b> on{' '}
-              {counted(week.filter((d) => d.items > 0).length, 'day')}
-              {planned > 0 && ` (the plan has ${Math.round(planned)} minutes a week)`}
+              {rich(
+                'In the last seven days: <b>{minutes, plural, one {# minute} other {# minutes}}</b> on {days, plural, one {# day} other {# days}}',
+                { minutes: Math.ceil(sum((d) => d.minutes)), days: week.filter((d) => d.items > 0).length },
+                { b: (inside) => <b>{inside}</b> },
+              )}
+              {planned > 0 && t(' (the plan has {planned} minutes a week)', { planned: Math.round(planned) })}
               {sum((d) => d.load.voicedS) > 0 &&
-                `, of which ${Math.ceil(sum((d) => d.load.voicedS) / 60)} voiced (${Math.round(sum((d) => d.load.cycles) / 1000)} thousand cycles of the folds)`}
+                t(', of which {voiced} voiced ({cycles} thousand cycles of the folds)', {
+                  voiced: Math.ceil(sum((d) => d.load.voicedS) / 60),
+                  cycles: Math.round(sum((d) => d.load.cycles) / 1000),
+                })}
               .
               {(belted > 0 || beltLimit !== null) &&
-                ` Belted: ${belted.toFixed(1)} minutes${beltLimit === null ? '' : ` of at most ${beltLimit} a week`}.`}
-              {sum((d) => d.elsewhere) > 0 && ` Besides practice: ${sum((d) => d.elsewhere)} minutes of other singing and talking.`}
+                t(
+                  beltLimit === null
+                    ? ' Belted: {belted, number, ::.0} minutes.'
+                    : ' Belted: {belted, number, ::.0} minutes of at most {limit} a week.',
+                  { belted, limit: beltLimit ?? 0 },
+                )}
+              {sum((d) => d.elsewhere) > 0 &&
+                t(' Besides practice: {minutes} minutes of other singing and talking.', { minutes: sum((d) => d.elsewhere) })}
               {thisWeek &&
                 thisWeek.of > 0 &&
-                ` Of this week’s ${counted(thisWeek.of, 'day')} until today, ${thisWeek.done} ${thisWeek.done === 1 ? 'was' : 'were'} kept.`}
+                t(
+                  ' Of this week’s {of, plural, one {# day} other {# days}} until today, {done, plural, one {# was} other {# were}} kept.',
+                  {
+                    of: thisWeek.of,
+                    done: thisWeek.done,
+                  },
+                )}
             </p>
             <div aria-hidden className="h-48">
               <MinutesChart days={recent.map((d) => ({ day: dateOf(d.day), minutes: Math.round(10 * d.minutes) / 10 }))} />
             </div>
             <table className="sr-only">
-              <caption>Minutes practised by day</caption>
+              <caption>{t('Minutes practised by day')}</caption>
               <tbody>
                 {recent.map((d) => (
                   <tr key={d.day}>
                     <th scope="row">{dateOf(d.day)}</th>
                     <td>
-                      {Math.round(d.minutes)} minutes{d.elsewhere > 0 && `, and ${d.elsewhere} of other singing`}
+                      {t('{n, plural, one {# minute} other {# minutes}}', { n: Math.round(d.minutes) })}
+                      {d.elsewhere > 0 && t(', and {elsewhere} of other singing', { elsewhere: d.elsewhere })}
                     </td>
                   </tr>
                 ))}
               </tbody>
             </table>
           </section>
-          <section aria-label="What each exercise is ready for" className="card">
-            <h2 className="mb-1 text-lg font-bold">Ready for more?</h2>
+          <section aria-label={t('What each exercise is ready for')} className="card">
+            <h2 className="mb-1 text-lg font-bold">{t('Ready for more?')}</h2>
             <ul className="flex flex-col gap-1">
               {items.map((it) => {
                 const { step, because } = propose(practisedOf(entries, it.exerciseId), dayKey(new Date()));
                 return (
                   <li key={it.exerciseId}>
-                    <b>{it.exercise.name}:</b> {STEP_WORDS[step]}. <span className="text-soft">{because}</span>
+                    <b>{it.exercise.name}:</b> {t(STEP_WORDS[step])}. <span className="text-soft">{t(because)}</span>
                   </li>
                 );
               })}
             </ul>
           </section>
-          <section aria-label="The log" className="card">
-            <h2 className="mb-1 text-lg font-bold">The log</h2>
+          <section aria-label={t('The log')} className="card">
+            <h2 className="mb-1 text-lg font-bold">{t('The log')}</h2>
             <ul>
               {[...entries]
                 .reverse()
@@ -146,26 +164,32 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                     <span className="w-16 text-soft">{dateOf(e.day)}</span>
                     {isDone(e) ? (
                       <span>
-                        {e.what.name} on “{e.what.sound}”, {Math.max(1, Math.round(e.what.seconds / 60))} min
-                        {e.what.byHand && ', told afterwards'}
-                        {heardInWords(e.what)}
-                        {e.what.effort !== null && `, effort ${e.what.effort}`}
-                        {e.what.signs.length > 0 && <b className="text-warn"> {toldInWords(e.what)}</b>}
-                        {feltInWords(e.what)}
+                        {t('{exercise} on “{sound}”, {minutes} min', {
+                          exercise: e.what.name,
+                          sound: e.what.sound,
+                          minutes: Math.max(1, Math.round(e.what.seconds / 60)),
+                        })}
+                        {e.what.byHand && t(', told afterwards')}
+                        {t(heardInWords(e.what) ?? '')}
+                        {e.what.effort !== null && t(', effort {effort}', { effort: e.what.effort })}
+                        {e.what.signs.length > 0 && <b className="text-warn"> {t(toldInWords(e.what) ?? '')}</b>}
+                        {feltInWords(e.what).map((felt) => t(felt))}
                         {e.what.word && <q className="font-semibold"> {e.what.word}</q>}
                       </span>
                     ) : (
                       <span>
                         {toldInWords(e.what) ? (
-                          <b className="text-warn">{toldInWords(e.what)}</b>
+                          <b className="text-warn">{t(toldInWords(e.what)!)}</b>
                         ) : e.what.kind === 'elsewhere' ? (
-                          elsewhereInWords(e.what)
+                          t(elsewhereInWords(e.what))
                         ) : isTrial(e) ? (
-                          trialInWords(e.what)
+                          t(trialInWords(e.what))
                         ) : isCheck(e) ? (
                           checkInWords(e.what, entries, e.day)
+                            .map((line) => t(line))
+                            .join(' ')
                         ) : (
-                          'all well before'
+                          t('all well before')
                         )}
                       </span>
                     )}
@@ -173,7 +197,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                     {isDone(e) && e.what.word && (
                       <div className="w-full pl-[4.75rem]">
                         <KeptNote
-                          label="Your answer, shown on the phone"
+                          label={t('Your answer, shown on the phone')}
                           method="PUT"
                           path={addressOf('PUT /api/practice/[entryId]', { entryId: e.id })}
                           field="answer"

@@ -6,6 +6,7 @@ import { DayLog } from '../../core/practice/log';
 import { DayMeasures } from '../../core/practice/measures';
 import { download, fileName } from '../kit/download';
 import { reportPdf } from './report-pdf';
+import { useLanguage } from '../language/language';
 
 /** One page to give away: with a word of the coach's own. */
 export function Report({
@@ -21,21 +22,25 @@ export function Report({
   chapters: Chapter[];
   now: number;
 }) {
+  const language = useLanguage();
+  const { t } = language;
   const [word, setWord] = useState('');
   return (
     <form
       className="flex flex-wrap items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void reportPdf({ name, days, measured, chapters, now, word }).then((pdf) => download(fileName(`${name} report`, 'pdf'), pdf));
+        void reportPdf({ name, days, measured, chapters, now, word }, language).then((pdf) =>
+          download(fileName(`${name} report`, 'pdf'), pdf),
+        );
       }}
     >
       <label className="flex min-w-0 flex-1 flex-col text-sm text-soft">
-        A word for the report (optional)
+        {t('A word for the report (optional)')}
         <input className="field text-base" value={word} maxLength={600} onChange={(e) => setWord(e.target.value)} />
       </label>
       <button className="button">
-        <FileText aria-hidden size={18} /> Report (PDF)
+        <FileText aria-hidden size={18} /> {t('Report (PDF)')}
       </button>
     </form>
   );

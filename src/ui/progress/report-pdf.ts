@@ -3,7 +3,7 @@ import type { Chapter } from '../../core/practice/chapters';
 import { DayLog } from '../../core/practice/log';
 import { DayMeasures, daysWith, MEASURED } from '../../core/practice/measures';
 import { plain } from '../kit/pdf-words';
-import { dateOf } from '../kit/dates';
+import type { Speaker } from '../language/language';
 import { inWords, verdict } from './verdict';
 
 const PAGE = { width: 595, margin: 50 };
@@ -13,14 +13,17 @@ const WEEK_DAYS = 7;
 const DAY_MS = 86_400_000;
 
 /** A page for the singer or the parents: what was practised, and what the voice does now that it didn't before. */
-export async function reportPdf(report: {
-  name: string;
-  days: DayLog[];
-  measured: DayMeasures[];
-  chapters: Chapter[];
-  now: number;
-  word: string;
-}): Promise<Blob> {
+export async function reportPdf(
+  report: {
+    name: string;
+    days: DayLog[];
+    measured: DayMeasures[];
+    chapters: Chapter[];
+    now: number;
+    word: string;
+  },
+  { t, dateOf }: Speaker,
+): Promise<Blob> {
   const { jsPDF } = await import('jspdf');
   const doc = new jsPDF({ unit: 'pt', format: 'a4' });
   let y = PAGE.margin;
@@ -33,41 +36,52 @@ export async function reportPdf(report: {
   };
   line(report.name, 20, 'bold');
   y += 6;
-  line(`Report of ${dateOf(new Date(report.now))}`);
+  line(t('Report of {date}', { date: dateOf(new Date(report.now)) }));
   y += LINE;
   if (report.word) {
     line(report.word, 12);
     y += LINE;
   }
-  line('Practice', 14, 'bold');
+  line(t('Practice'), 14, 'bold');
   const since = (days: number) => report.days.filter((d) => report.now - Date.parse(d.day) < days * DAY_MS);
   for (const [name, days] of [
-    ['The last week', since(WEEK_DAYS)],
-    ['The last four weeks', since(4 * WEEK_DAYS)],
+    [t('The last week'), since(WEEK_DAYS)],
+    [t('The last four weeks'), since(4 * WEEK_DAYS)],
   ] as const) {
     const minutes = Math.round(days.reduce((s, d) => s + d.minutes, 0));
-    line(`${name}: ${minutes} minutes on ${days.filter((d) => d.items > 0).length} days.`);
+    line(
+      t('{name}: {minutes, plural, one {# minute} other {# minutes}} on {days, plural, one {# day} other {# days}}.', {
+        name,
+        minutes,
+        days: days.filter((d) => d.items > 0).length,
+      }),
+    );
   }
   y += LINE;
   if (report.chapters.length > 0) {
-    line('The work', 14, 'bold');
-    for (const c of report.chapters) line(`${c.phase}: ${c.weeks} ${c.weeks === 1 ? 'week' : 'weeks'} from ${dateOf(c.from)}.`);
+    line(t('The work'), 14, 'bold');
+    for (const c of report.chapters)
+      line(
+        t('{phase}: {weeks, plural, one {# week} other {# weeks}} from {date}.', { phase: c.phase, weeks: c.weeks, date: dateOf(c.from) }),
+      );
     y += LINE;
   }
-  line('The voice', 14, 'bold');
+  line(t('The voice'), 14, 'bold');
   const row = (cells: string[], style: 'normal' | 'bold' = 'normal') => {
     doc.setFont('helvetica', style).setFontSize(10);
     cells.forEach((cell, i) => doc.text(plain(cell), PAGE.margin + COLUMNS[i], y));
     y += LINE;
   };
-  row(['', 'first days', 'latest days', ''], 'bold');
+  row(['', t('first days'), t('latest days'), ''], 'bold');
   for (const m of MEASURED) {
     const change = realChange(daysWith(report.measured, m.id), m.usual);
-    if (change) row([m.name, inWords(m, change.first), inWords(m, change.latest), verdict(m, change)]);
+    if (change) row([m.name, inWords(m, change.first), inWords(m, change.latest), verdict(m, change)].map((cell) => t(cell)));
   }
   y += LINE;
   line(
-    'A value counts as changed when it moved by more than days differ anyway. A voice differs from day to day; that is normal. Hoarseness that stays belongs to a doctor.',
+    t(
+      'A value counts as changed when it moved by more than days differ anyway. A voice differs from day to day; that is normal. Hoarseness that stays belongs to a doctor.',
+    ),
     9,
   );
   return doc.output('blob');

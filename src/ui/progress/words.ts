@@ -1,6 +1,7 @@
 import type { Step } from '../../core/plan/progress';
+import { texts } from '../../core/words/said';
 
-export const STEP_WORDS: Record<Step, string> = {
+export const STEP_WORDS: Record<Step, string> = texts({
   advance: 'go on',
   hold: 'stay here',
   'step-back': 'one step back',
@@ -8,4 +9,4 @@ export const STEP_WORDS: Record<Step, string> = {
   ask: 'hear it first',
   return: 'begin again gently',
   'another-way': 'try another way',
-};
+});

@@ -1,6 +1,8 @@
 import type { CoachMark } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import type { Change } from '../../core/take/changes';
+import { useLanguage } from '../language/language';
+
+const BOLD = (inside: React.ReactNode) => <b>{inside}</b>;
 
 /** A mark and a finding this close in time speak of the same moment. */
 const SAME_S = 0.6;
@@ -29,25 +31,26 @@ export function BlindListen({
   changes: Change[];
   onState: (state: Blind) => void;
 }) {
+  const { rich, t } = useLanguage();
   if (state === 'off')
     return (
       <button className="button self-start" onClick={() => onState('listening')}>
-        Listen without the machine
+        {t('Listen without the machine')}
       </button>
     );
   if (state === 'listening')
     return (
       <div className="card flex flex-col gap-2" data-testid="blind">
         <p>
-          The machine’s findings are hidden. Play, and press <b>M</b> wherever you hear a change.{' '}
-          {marks.length === 0 ? 'Nothing marked yet.' : `${marks.length} marked.`}
+          {rich('The machine’s findings are hidden. Play, and press <b>M</b> wherever you hear a change.', {}, { b: BOLD })}{' '}
+          {marks.length === 0 ? t('Nothing marked yet.') : t('{n} marked.', { n: marks.length })}
         </p>
         <div className="flex gap-2">
           <button className="button-main" onClick={() => onState('compared')}>
-            Compare
+            {t('Compare')}
           </button>
           <button className="button" onClick={() => onState('off')}>
-            Show everything
+            {t('Show everything')}
           </button>
         </div>
       </div>
@@ -55,28 +58,27 @@ export function BlindListen({
   const { both, machineOnly } = agreement(marks, changes);
   return (
     <div className="card flex flex-col gap-1" data-testid="compared">
-      <h3 className="font-bold">Your ear and the machine</h3>
+      <h3 className="font-bold">{t('Your ear and the machine')}</h3>
       <ul>
         {both.map(({ mark, change }) => (
           <li key={mark.id}>
-            {mark.timeS.toFixed(1)} s: you <b>{noteName(mark.midi)}</b>,{' '}
-            {change ? (
-              <>
-                the machine <b>{noteName(change.midi)}</b>
-              </>
-            ) : (
-              'the machine nothing'
+            {rich(
+              change
+                ? '{s, number, ::.0} s: you <b>{you}</b>, the machine <b>{machine}</b>'
+                : '{s, number, ::.0} s: you <b>{you}</b>, the machine nothing',
+              { s: mark.timeS, you: { note: mark.midi }, ...(change ? { machine: { note: change.midi } } : {}) },
+              { b: BOLD },
             )}
           </li>
         ))}
         {machineOnly.map((c) => (
           <li key={c.timeS}>
-            {c.timeS.toFixed(1)} s: you nothing, the machine <b>{noteName(c.midi)}</b>
+            {rich('{s, number, ::.0} s: you nothing, the machine <b>{machine}</b>', { s: c.timeS, machine: { note: c.midi } }, { b: BOLD })}
           </li>
         ))}
       </ul>
       <button className="button self-start" onClick={() => onState('off')}>
-        Done
+        {t('Done')}
       </button>
     </div>
   );

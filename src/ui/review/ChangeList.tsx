@@ -1,10 +1,10 @@
 import { ArrowDown, ArrowUp, Check, Play, X } from 'lucide-react';
 import type { CoachMark } from '../../core/map/types';
 import { markOn } from '../../core/map/votes';
-import { noteName } from '../../core/music/pitch';
 import type { Change } from '../../core/take/changes';
 import { ForCoaches } from '../kit/may-change';
 import { EVENT_WORDS } from '../kit/words';
+import { useLanguage } from '../language/language';
 
 /** What the machine found, each with the coach's word on it, and what the coach and the singer noted besides. */
 export function ChangeList({
@@ -27,6 +27,7 @@ export function ChangeList({
   /** An added mark, by its id. */
   onTakeBack: (id: string) => void;
 }) {
+  const { note, t } = useLanguage();
   const added = marks.filter((m) => m.verdict === 'add');
   return (
     <ol className="flex flex-col gap-2">
@@ -42,17 +43,17 @@ export function ChangeList({
               <button
                 className="flex min-h-11 flex-1 items-center gap-3 text-left"
                 onClick={() => onSelect(i)}
-                title="J and K go through the changes"
+                title={t('J and K go through the changes')}
               >
                 <Play aria-hidden size={18} className="shrink-0 text-accent" />
                 <span className={`text-2xl font-bold ${mark?.verdict === 'reject' ? 'line-through' : ''}`}>
-                  {noteName(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}
+                  {note(mark && mark.verdict !== 'reject' ? mark.midi : change.midi)}
                 </span>
                 <span className="text-sm">
-                  {EVENT_WORDS[change.kind]}, going {change.direction}
+                  {t('{what}, going {direction}', { what: EVENT_WORDS[change.kind], direction: change.direction })}
                   <br />
                   <span className="text-soft">
-                    {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? `, machine: ${noteName(change.midi)}` : ''}
+                    {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? t(', machine: {midi}', { midi: { note: change.midi } }) : ''}
                   </span>
                 </span>
               </button>
@@ -61,7 +62,7 @@ export function ChangeList({
               <div className="mt-1 flex gap-1">
                 <Verdict
                   on={mark?.verdict === 'accept'}
-                  label="Right"
+                  label={t('Right')}
                   hint="A"
                   onClick={() => onSay(change, mark?.verdict === 'accept' ? null : 'accept')}
                 >
@@ -69,7 +70,7 @@ export function ChangeList({
                 </Verdict>
                 <Verdict
                   on={mark?.verdict === 'reject'}
-                  label="Nothing there"
+                  label={t('Nothing there')}
                   hint="X"
                   onClick={() => onSay(change, mark?.verdict === 'reject' ? null : 'reject')}
                 >
@@ -78,16 +79,16 @@ export function ChangeList({
                 <span className="flex-1" />
                 <button
                   className="button-small min-h-11 min-w-11"
-                  aria-label={`Move the change at ${noteName(change.midi)} down a semitone`}
-                  title="Arrow down"
+                  aria-label={t('Move the change at {midi} down a semitone', { midi: { note: change.midi } })}
+                  title={t('Arrow down')}
                   onClick={() => onMove(change, -1)}
                 >
                   <ArrowDown aria-hidden size={16} />
                 </button>
                 <button
                   className="button-small min-h-11 min-w-11"
-                  aria-label={`Move the change at ${noteName(change.midi)} up a semitone`}
-                  title="Arrow up"
+                  aria-label={t('Move the change at {midi} up a semitone', { midi: { note: change.midi } })}
+                  title={t('Arrow up')}
                   onClick={() => onMove(change, 1)}
                 >
                   <ArrowUp aria-hidden size={16} />
@@ -99,16 +100,19 @@ export function ChangeList({
       })}
       {added.map((m) => (
         <li key={m.id} className="flex items-center gap-3 rounded-xl border border-line bg-card p-3" data-testid="added">
-          <span className="text-2xl font-bold">{noteName(m.midi)}</span>
+          <span className="text-2xl font-bold">{note(m.midi)}</span>
           <span className="flex-1 text-sm">
-            {m.by === 'coach' ? 'you heard a change' : 'the singer feels it change'}, going {m.direction}
+            {t('{what}, going {direction}', {
+              what: m.by === 'coach' ? 'you heard a change' : 'the singer feels it change',
+              direction: m.direction,
+            })}
             <br />
             <span className="text-soft">{m.timeS.toFixed(1)} s</span>
           </span>
           <ForCoaches>
             <button
               className="button-small min-h-11 min-w-11"
-              aria-label={`Take back your mark at ${noteName(m.midi)}`}
+              aria-label={t('Take back your mark at {midi}', { midi: { note: m.midi } })}
               onClick={() => onTakeBack(m.id)}
             >
               <X aria-hidden size={16} />

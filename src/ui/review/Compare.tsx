@@ -2,8 +2,8 @@ import { useState } from 'react';
 import type { OtherTake } from '../../contract/answers';
 import { ask } from '../../sync/ask';
 import { Choice } from '../kit/Choice';
-import { dateTimeOf } from '../kit/dates';
 import { TASK_WORDS } from '../kit/words';
+import { useLanguage } from '../language/language';
 
 /** Another take, of this singer or another, to hear and see beside this one: A is this take, B the other. */
 export function Compare({
@@ -25,6 +25,7 @@ export function Compare({
   /** Plays both at the note the cursor is on. */
   onNote: () => void;
 }) {
+  const { dateTimeOf, t } = useLanguage();
   const [whose, setWhose] = useState(singerId);
   const [takes, setTakes] = useState(others);
   const look = (id: string) => {
@@ -39,9 +40,9 @@ export function Compare({
   };
   return (
     <div className="flex flex-wrap items-end gap-2">
-      {singers.length > 1 && <Choice label="Of" value={whose} options={singers.map((s) => [s.id, s.name] as const)} onChange={look} />}
+      {singers.length > 1 && <Choice label={t('Of')} value={whose} options={singers.map((s) => [s.id, s.name] as const)} onChange={look} />}
       <Choice
-        label="Beside it"
+        label={t('Beside it')}
         value={chosen}
         options={[['', 'nothing'], ...takes.map((o) => [o.id, `${TASK_WORDS[o.task]}, ${dateTimeOf(o.recordedAt)}`] as const)]}
         onChange={onChoose}
@@ -49,13 +50,13 @@ export function Compare({
       {chosen && (
         <>
           <button className="button" title="1" onClick={() => onPlay('A')}>
-            Hear A, this take
+            {t('Hear A, this take')}
           </button>
           <button className="button" title="2" onClick={() => onPlay('B')}>
-            Hear B, the faint one
+            {t('Hear B, the faint one')}
           </button>
           <button className="button" title="3" onClick={onNote}>
-            Both at this note
+            {t('Both at this note')}
           </button>
         </>
       )}

@@ -7,6 +7,7 @@ import type { Change } from '../../core/take/changes';
 import { trackVoice } from '../../core/voice/track';
 import { HARMONICS, HOP_S, NO_HARMONIC_DB } from '../../core/voice/types';
 import { addressOf } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** Looked at on each side of a change, seconds from it. */
 const NEAR_S = 0.06;
@@ -43,6 +44,7 @@ function sideOf(track: ReturnType<typeof trackVoice>, fromS: number, toS: number
 
 /** What the machine measured on both sides of a change: pitch, level and the strength of each harmonic, from the sound itself. */
 export function HowMeasured({ takeId, change }: { takeId: string; change: Change }) {
+  const { t } = useLanguage();
   const [sides, setSides] = useState<{ before: Side; after: Side } | null | 'none'>(null);
   useEffect(() => {
     let current = true;
@@ -61,8 +63,8 @@ export function HowMeasured({ takeId, change }: { takeId: string; change: Change
       current = false;
     };
   }, [takeId, change]);
-  if (sides === null) return <p className="text-soft">Measuring …</p>;
-  if (sides === 'none') return <p className="text-soft">There is too little voice around this moment to show.</p>;
+  if (sides === null) return <p className="text-soft">{t('Measuring …')}</p>;
+  if (sides === 'none') return <p className="text-soft">{t('There is too little voice around this moment to show.')}</p>;
   const { before, after } = sides;
   const data = before.harmonics.map((db, k) => ({
     harmonic: k + 1,
@@ -72,8 +74,12 @@ export function HowMeasured({ takeId, change }: { takeId: string; change: Change
   return (
     <div className="flex flex-col gap-1 text-sm" data-testid="measured">
       <p>
-        Before: {noteWithCents(before.midi)}, {before.levelDb.toFixed(0)} dB. After: {noteWithCents(after.midi)}, {after.levelDb.toFixed(0)}{' '}
-        dB. Each is the mean of a fifth of a second.
+        {t('Before: {noteWithCents}, {toFixed} dB. After: {noteWithCents2}, {toFixed2} dB. Each is the mean of a fifth of a second.', {
+          noteWithCents: noteWithCents(before.midi),
+          toFixed: before.levelDb.toFixed(0),
+          noteWithCents2: noteWithCents(after.midi),
+          toFixed2: after.levelDb.toFixed(0),
+        })}
       </p>
       <div aria-hidden="true" className="h-44">
         <ResponsiveContainer>
@@ -88,17 +94,18 @@ export function HowMeasured({ takeId, change }: { takeId: string; change: Change
         </ResponsiveContainer>
       </div>
       <p className="text-soft">
-        Harmonics against the whole level. In head the first stands higher and the upper ones fall faster; confidence{' '}
-        {Math.round(100 * change.confidence)} %.
+        {t('Harmonics against the whole level. In head the first stands higher and the upper ones fall faster; confidence {what} %.', {
+          what: Math.round(100 * change.confidence),
+        })}
       </p>
       <table className="sr-only">
-        <caption>Strength of each harmonic against the whole level, decibels</caption>
+        <caption>{t('Strength of each harmonic against the whole level, decibels')}</caption>
         <tbody>
           {data.map((d) => (
             <tr key={d.harmonic}>
-              <th scope="row">Harmonic {d.harmonic}</th>
-              <td>before {d.before ?? 'not heard'}</td>
-              <td>after {d.after ?? 'not heard'}</td>
+              <th scope="row">{t('Harmonic {harmonic}', { harmonic: d.harmonic })}</th>
+              <td>{t('before {level}', { level: d.before ?? 'not heard' })}</td>
+              <td>{t('after {level}', { level: d.after ?? 'not heard' })}</td>
             </tr>
           ))}
         </tbody>

@@ -5,7 +5,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { markOn } from '../../core/map/votes';
-import { noteName, noteWithCents } from '../../core/music/pitch';
+import { noteWithCents } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { OtherTake } from '../../contract/answers';
 import { directionAt, passageAt } from '../../core/take/at-note';
@@ -14,7 +14,6 @@ import type { PatternSung, TakeFindings, Task, Trace } from '../../core/take/typ
 import { Keys } from '../kit/Keys';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import type { Shortcut } from '../kit/useShortcuts';
-import { dateTimeOf } from '../kit/dates';
 import { TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { KeptNote } from '../outbox/KeptNote';
@@ -25,6 +24,9 @@ import { ChangeList } from './ChangeList';
 import { Compare } from './Compare';
 import { useMarks } from './useMarks';
 import { addressOf, ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
+
+import { said, texts } from '../../core/words/said';
 
 // The charts are fetched only when they are looked at.
 const HowMeasured = dynamic(() => import('./HowMeasured').then((m) => m.HowMeasured), { ssr: false });
@@ -48,10 +50,11 @@ const NOTHING: Change[] = [];
 const HEIGHT = 520;
 /** Heard on each side of a note, seconds. */
 const AT_NOTE_S = 0.6;
-const SOURCE_WORDS: Record<string, string> = { microphone: 'microphone', file: 'from a file', simulated: 'simulated singer' };
+const SOURCE_WORDS: Record<string, string> = texts({ microphone: 'microphone', file: 'from a file', simulated: 'simulated singer' });
 
 /** One take heard again: the machine's findings and the coach's word on each, side by side on the ladder. */
 export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS, others, singers }: Props) {
+  const { dateTimeOf, rich, t } = useLanguage();
   const findings = analysis?.findings ?? null;
   const trace = analysis?.trace ?? null;
   const heard = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
@@ -118,11 +121,11 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
   const [noNote, setNoNote] = useState<string | null>(null);
   /** One after the other where each is on the note under the cursor, going the same way. */
   const bothAtNote = () => {
-    const note = trace && Math.round(trace.midi[Math.round(nowS / trace.hopS)]);
-    if (!trace || !note || !ghost) return setNoNote('Put the cursor on a note that is sung, then hear both at it.');
+    const at = trace && Math.round(trace.midi[Math.round(nowS / trace.hopS)]);
+    if (!trace || !at || !ghost) return setNoNote(t('Put the cursor on a note that is sung, then hear both at it.'));
     const direction = directionAt(trace, nowS);
-    const there = passageAt(ghost, note, direction);
-    if (!there) return setNoNote(`The other take never is on ${noteName(note)}.`);
+    const there = passageAt(ghost, at, direction);
+    if (!there) return setNoNote(t('The other take never is on {note}.', { note: { note: at } }));
     setNoNote(null);
     const middle = (there.fromS + there.toS) / 2;
     play(take.id, nowS - AT_NOTE_S, nowS + AT_NOTE_S, () => play(beside, middle - AT_NOTE_S, middle + AT_NOTE_S));
@@ -130,30 +133,30 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
 
   const change = changes[selected];
   const marking: Shortcut[] = [
-    { key: 'a', says: 'right: it is as the machine says', act: change && (() => say(change, 'accept')) },
-    { key: 'x', says: 'there is nothing', act: change && (() => say(change, 'reject')) },
-    { key: 'ArrowUp', says: 'moves the change up a semitone', act: change && (() => move(change, 1)) },
-    { key: 'ArrowDown', says: 'moves it down', act: change && (() => move(change, -1)) },
-    { key: 'm', says: 'you hear a change here', act: () => addHere('coach') },
-    { key: 'n', says: 'the singer feels one here', act: () => addHere('singer') },
-    { key: 'z', command: true, says: 'takes your last word back', act: undo },
-    { key: 'y', command: true, says: 'and says it again', act: redo },
+    { key: 'a', says: said('right: it is as the machine says'), act: change && (() => say(change, 'accept')) },
+    { key: 'x', says: said('there is nothing'), act: change && (() => say(change, 'reject')) },
+    { key: 'ArrowUp', says: said('moves the change up a semitone'), act: change && (() => move(change, 1)) },
+    { key: 'ArrowDown', says: said('moves it down'), act: change && (() => move(change, -1)) },
+    { key: 'm', says: said('you hear a change here'), act: () => addHere('coach') },
+    { key: 'n', says: said('the singer feels one here'), act: () => addHere('singer') },
+    { key: 'z', command: true, says: said('takes your last word back'), act: undo },
+    { key: 'y', command: true, says: said('and says it again'), act: redo },
   ];
   const shortcuts: Shortcut[] = [
-    { key: ' ', says: 'plays and pauses', act: () => (playing ? stop() : playFrom(cursorS)) },
-    { key: 'j', says: 'goes on to the next change', act: () => select(selected + 1) },
-    { key: 'k', says: 'goes back to the one before', act: () => select(selected - 1) },
-    { key: 'l', says: 'plays it again and again', act: () => setLoop(!loop) },
-    { key: 'h', says: 'plays at half speed', act: () => setSlow(!slow) },
-    { key: '1', says: 'plays this take from here', act: () => playFrom(nowS) },
-    { key: '2', says: 'plays the one beside it from here', act: beside ? () => play(beside, nowS) : undefined },
-    { key: '3', says: 'plays both where each is on the note under the cursor', act: beside ? bothAtNote : undefined },
+    { key: ' ', says: said('plays and pauses'), act: () => (playing ? stop() : playFrom(cursorS)) },
+    { key: 'j', says: said('goes on to the next change'), act: () => select(selected + 1) },
+    { key: 'k', says: said('goes back to the one before'), act: () => select(selected - 1) },
+    { key: 'l', says: said('plays it again and again'), act: () => setLoop(!loop) },
+    { key: 'h', says: said('plays at half speed'), act: () => setSlow(!slow) },
+    { key: '1', says: said('plays this take from here'), act: () => playFrom(nowS) },
+    { key: '2', says: said('plays the one beside it from here'), act: beside ? () => play(beside, nowS) : undefined },
+    { key: '3', says: said('plays both where each is on the note under the cursor'), act: beside ? bothAtNote : undefined },
     ...(mayChange ? marking : []),
   ];
 
   return (
     <div className="grid gap-4 lg:grid-cols-[1fr_24rem]">
-      <section aria-label="The take beside the ladder" className="flex flex-col gap-3">
+      <section aria-label={t('The take beside the ladder')} className="flex flex-col gap-3">
         {trace ? (
           <TakePicture
             scale={scale}
@@ -169,27 +172,27 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             ghost={ghost}
           />
         ) : (
-          <p className="card">{analysis?.error ?? 'This take is still being listened to. Reload the page in a moment.'}</p>
+          <p className="card">{analysis?.error ?? t('This take is still being listened to. Reload the page in a moment.')}</p>
         )}
         <div className="flex flex-wrap items-center gap-2">
           <button
             className="button-main"
             onClick={() => (playing ? stop() : playFrom(nowS >= take.durationS - 0.1 ? 0 : nowS))}
-            title="Space"
+            title={t('Space')}
           >
-            {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? 'Pause' : 'Play'}
+            {playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />} {playing ? t('Pause') : t('Play')}
           </button>
           <ForCoaches>
-            <button className="button" onClick={() => addHere('coach')} title="M: at the line, while it plays or stands">
-              <Plus aria-hidden size={18} /> I hear it
+            <button className="button" onClick={() => addHere('coach')} title={t('M: at the line, while it plays or stands')}>
+              <Plus aria-hidden size={18} /> {t('I hear it')}
             </button>
-            <button className="button" onClick={() => addHere('singer')} title="N: what the singer says, at the line">
-              <Plus aria-hidden size={18} /> Singer feels it
+            <button className="button" onClick={() => addHere('singer')} title={t('N: what the singer says, at the line')}>
+              <Plus aria-hidden size={18} /> {t('Singer feels it')}
             </button>
-            <button className="button px-3" onClick={() => undo?.()} disabled={!undo} title="Ctrl+Z" aria-label="Undo">
+            <button className="button px-3" onClick={() => undo?.()} disabled={!undo} title={t('Ctrl+Z')} aria-label={t('Undo')}>
               <Undo2 aria-hidden size={18} />
             </button>
-            <button className="button px-3" onClick={() => redo?.()} disabled={!redo} title="Ctrl+Y" aria-label="Redo">
+            <button className="button px-3" onClick={() => redo?.()} disabled={!redo} title={t('Ctrl+Y')} aria-label={t('Redo')}>
               <Redo2 aria-hidden size={18} />
             </button>
           </ForCoaches>
@@ -199,7 +202,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             title="L"
             onClick={() => setLoop(!loop)}
           >
-            <Repeat aria-hidden size={18} /> Loop
+            <Repeat aria-hidden size={18} /> {t('Loop')}
           </button>
           <button
             className={`button ${slow ? 'border-accent text-accent' : ''}`}
@@ -207,7 +210,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             title="H"
             onClick={() => setSlow(!slow)}
           >
-            <Snail aria-hidden size={18} /> Half speed
+            <Snail aria-hidden size={18} /> {t('Half speed')}
           </button>
           <Keys shortcuts={shortcuts} repeats />
         </div>
@@ -244,21 +247,25 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
       <aside className="flex flex-col gap-3">
         <div>
           <h2 className="text-xl font-bold">
-            {TASK_WORDS[take.task]}
-            {take.vowel && take.task !== 'speech' ? ` on “${take.vowel}”` : ''}
+            {t(TASK_WORDS[take.task])}
+            {take.vowel && take.task !== 'speech' ? t(' on “{vowel}”', { vowel: take.vowel }) : ''}
           </h2>
           <p className="text-sm text-soft">
-            {dateTimeOf(take.recordedAt)} · {take.durationS.toFixed(1)} s · {SOURCE_WORDS[take.source]}
+            {dateTimeOf(take.recordedAt)} · {take.durationS.toFixed(1)} s · {t(SOURCE_WORDS[take.source])}
           </p>
         </div>
         {findings?.quality.reasons.map((r) => (
-          <p key={r} className="font-semibold">
-            {r}
+          <p key={t(r)} className="font-semibold">
+            {t(r)}
           </p>
         ))}
         {findings?.range && (
           <p>
-            Reaches from <b>{noteName(findings.range.lowestMidi)}</b> to <b>{noteName(findings.range.highestMidi)}</b>.
+            {rich(
+              'Reaches from <b>{low}</b> to <b>{high}</b>.',
+              { low: { note: findings.range.lowestMidi }, high: { note: findings.range.highestMidi } },
+              { b: (inside) => <b>{inside}</b> },
+            )}
           </p>
         )}
         <p className="flex gap-4 text-sm text-soft" aria-hidden="true">
@@ -266,23 +273,25 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             <svg width={18} height={18}>
               <circle cx={9} cy={9} r={6} fill="none" stroke="var(--band)" strokeWidth={3} />
             </svg>
-            the machine
+            {t('the machine')}
           </span>
           <span className="flex items-center gap-1">
             <svg width={18} height={18}>
               <path d="M9 1L17 9L9 17L1 9Z" fill="var(--coach)" />
             </svg>
-            you
+            {t('you')}
           </span>
           <span className="flex items-center gap-1">
             <svg width={18} height={18}>
               <SingerMark x={9} y={9} size={6} />
             </svg>
-            the singer
+            {t('the singer')}
           </span>
         </p>
         {findings?.quality.usable && heard.length === 0 && (
-          <p className="card">No change was found in this take. {mayChange && 'If you hear one, stop there and press M.'}</p>
+          <p className="card">
+            {t('No change was found in this take.')} {mayChange && t('If you hear one, stop there and press M.')}
+          </p>
         )}
         <ChangeList
           changes={changes}
@@ -295,12 +304,14 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         />
         {changes[selected] && (
           <details className="card" onToggle={(e) => setMeasured(e.currentTarget.open)}>
-            <summary className="cursor-pointer font-semibold">How the change at {noteName(changes[selected].midi)} was measured</summary>
+            <summary className="cursor-pointer font-semibold">
+              {t('How the change at {midi} was measured', { midi: { note: changes[selected].midi } })}
+            </summary>
             {measured && <HowMeasured takeId={take.id} change={changes[selected]} />}
           </details>
         )}
         <KeptNote
-          label="A word on this take"
+          label={t('A word on this take')}
           method="PATCH"
           path={addressOf('PATCH /api/takes/[takeId]', { takeId: take.id })}
           stored={take.note}
@@ -309,19 +320,23 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         {findings && findings.notes.length > 0 && (
           <details className="card">
             <summary className="cursor-pointer font-semibold">
-              {findings.notes.length} notes sung
-              {findings.pattern && `: ${findings.pattern.name}, in ${findings.pattern.keys.map((k) => noteName(k.tonicMidi)).join(', ')}`}
+              {t('{length} notes sung', { length: findings.notes.length })}
+              {findings.pattern &&
+                t(': {name}, in {join}', {
+                  name: findings.pattern.name,
+                  join: { all: findings.pattern.keys.map((k) => said('{note}', { note: { note: k.tonicMidi } })), as: 'comma' },
+                })}
             </summary>
             {findings.pattern && <PatternGaps pattern={findings.pattern} />}
             <table className="mt-2 w-full text-sm">
               <thead className="text-left text-soft">
                 <tr>
-                  <th className="font-normal">Note</th>
-                  <th className="font-normal">From</th>
-                  <th className="font-normal">Held</th>
-                  <th className="font-normal">Vibrato</th>
-                  <th className="font-normal">Drift</th>
-                  <th className="font-normal">Unrest</th>
+                  <th className="font-normal">{t('Note')}</th>
+                  <th className="font-normal">{t('From')}</th>
+                  <th className="font-normal">{t('Held')}</th>
+                  <th className="font-normal">{t('Vibrato')}</th>
+                  <th className="font-normal">{t('Drift')}</th>
+                  <th className="font-normal">{t('Unrest')}</th>
                 </tr>
               </thead>
               <tbody>
@@ -330,7 +345,14 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
                     <td>{noteWithCents(n.midi + n.cents / 100)}</td>
                     <td>{n.startS.toFixed(2)} s</td>
                     <td>{(n.endS - n.startS).toFixed(2)} s</td>
-                    <td>{n.vibrato ? `${n.vibrato.rateHz.toFixed(1)} a second, ±${n.vibrato.cents.toFixed(0)} ¢` : 'none'}</td>
+                    <td>
+                      {n.vibrato
+                        ? t('{toFixed} a second, ±{toFixed2} ¢', {
+                            toFixed: n.vibrato.rateHz.toFixed(1),
+                            toFixed2: n.vibrato.cents.toFixed(0),
+                          })
+                        : t('none')}
+                    </td>
                     <td>{n.driftCents.toFixed(0)} ¢</td>
                     <td>{n.unrestCents.toFixed(0)} ¢</td>
                   </tr>
@@ -346,13 +368,16 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
 
 /** What of the pattern was not sung, and what was sung beside it. */
 function PatternGaps({ pattern }: { pattern: PatternSung }) {
-  const missing = pattern.keys.flatMap((k) => k.notes.filter((n) => n.note === null).map((n) => `${n.degree} in ${noteName(k.tonicMidi)}`));
+  const { t } = useLanguage();
+  const missing = pattern.keys.flatMap((k) =>
+    k.notes.filter((n) => n.note === null).map((n) => t('{degree} in {key}', { degree: n.degree, key: { note: k.tonicMidi } })),
+  );
   const extra = pattern.keys.reduce((s, k) => s + k.extra.length, 0);
   if (missing.length === 0 && extra === 0) return null;
   return (
     <p className="mt-1 text-sm">
-      {missing.length > 0 && `Left out: degree ${missing.join(', ')}. `}
-      {extra > 0 && `${extra} ${extra === 1 ? 'note' : 'notes'} beside the pattern.`}
+      {missing.length > 0 && t('Left out: degree {degrees}. ', { degrees: missing.join(', ') })}
+      {extra > 0 && t('{n, plural, one {# note} other {# notes}} beside the pattern.', { n: extra })}
     </p>
   );
 }

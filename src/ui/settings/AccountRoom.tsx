@@ -1,13 +1,16 @@
 'use client';
+import { said, Said } from '../../core/words/said';
 import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
-import { dateTimeOf } from '../kit/dates';
 import { SecondFactor } from './SecondFactor';
 import { useAttempt } from './useAttempt';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
+import { useLanguage } from '../language/language';
 
-const ROLE_WORDS = { owner: 'owner of the studio', coach: 'coach', reader: 'looking only' };
+import { texts } from '../../core/words/said';
+
+const ROLE_WORDS = texts({ owner: 'owner of the studio', coach: 'coach', reader: 'looking only' });
 
 interface Props {
   name: string;
@@ -18,19 +21,19 @@ interface Props {
 }
 
 /** What a browser calls itself, in short. */
-const browserOf = (agent: string | null) =>
-  [
-    /(Firefox|Edg|OPR|Chrome|Safari)/
-      .exec(agent ?? '')?.[1]
-      ?.replace('Edg', 'Edge')
-      .replace('OPR', 'Opera') ?? 'A browser',
-    /(Android|iPhone|iPad|Windows|Mac OS|Linux)/.exec(agent ?? '')?.[1],
-  ]
-    .filter(Boolean)
-    .join(' on ');
+function browserOf(agent: string | null): Said {
+  const named = /(Firefox|Edg|OPR|Chrome|Safari)/
+    .exec(agent ?? '')?.[1]
+    ?.replace('Edg', 'Edge')
+    .replace('OPR', 'Opera');
+  const browser = named ? { own: named } : said('A browser');
+  const system = /(Android|iPhone|iPad|Windows|Mac OS|Linux)/.exec(agent ?? '')?.[1];
+  return system ? said('{browser} on {system}', { browser, system: { own: system } }) : said('{browser}', { browser });
+}
 
 /** One's own account: the password, and where one is signed in. */
 export function AccountRoom({ name, email, role, secondFactor, sessions }: Props) {
+  const { dateTimeOf, t } = useLanguage();
   const { problem, attempt } = useAttempt();
   const [kept, setKept] = useState(false);
   const change = async (event: FormEvent<HTMLFormElement>) => {
@@ -46,20 +49,20 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
   };
   return (
     <>
-      <h1 className="text-2xl font-bold">Your account</h1>
+      <h1 className="text-2xl font-bold">{t('Your account')}</h1>
       <p>
-        {name}, {email}: {ROLE_WORDS[role]}
+        {name}, {email}: {t(ROLE_WORDS[role])}
       </p>
       {problem && <Notice>{problem}</Notice>}
       <Form onSubmit={change} className="card flex flex-wrap items-end gap-3">
-        <h2 className="w-full text-lg font-bold">Password</h2>
+        <h2 className="w-full text-lg font-bold">{t('Password')}</h2>
         <input type="hidden" autoComplete="username" value={email} readOnly />
         <label className="flex flex-col gap-1 text-sm text-soft">
-          The present one
+          {t('The present one')}
           <input className="field text-base" name="present" type="password" required autoComplete="current-password" />
         </label>
         <label className="flex flex-col gap-1 text-sm text-soft">
-          A new one, at least 12 characters
+          {t('A new one, at least 12 characters')}
           <input
             className="field text-base"
             name="password"
@@ -70,30 +73,30 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
             autoComplete="new-password"
           />
         </label>
-        <button className="button-main">Change it</button>
+        <button className="button-main">{t('Change it')}</button>
         <p role="status" className="w-full text-soft empty:hidden">
-          {kept && 'Changed. Everywhere else you are signed out.'}
+          {kept && t('Changed. Everywhere else you are signed out.')}
         </p>
       </Form>
       <SecondFactor on={secondFactor} attempt={attempt} />
       <section aria-labelledby="sessions">
         <h2 id="sessions" className="text-lg font-bold">
-          Where you are signed in
+          {t('Where you are signed in')}
         </h2>
         <ul className="mt-2 flex flex-col gap-2">
           {sessions.map((s) => (
             <li key={s.id} className="card flex flex-wrap items-center gap-3" data-testid="session">
               <p className="min-w-0 flex-1">
-                {browserOf(s.userAgent)}, since {dateTimeOf(s.createdAt)}
+                {t('{userAgent}, since {createdAt}', { userAgent: browserOf(s.userAgent), createdAt: dateTimeOf(s.createdAt) })}
               </p>
               {s.here ? (
-                <b>here</b>
+                <b>{t('here')}</b>
               ) : (
                 <button
                   className="button"
                   onClick={() => void attempt(() => ask('DELETE /api/account/sessions/[sessionId]', { params: { sessionId: s.id } }))}
                 >
-                  Sign out there
+                  {t('Sign out there')}
                 </button>
               )}
             </li>

@@ -1,7 +1,9 @@
-import { dateTimeOf } from '../kit/dates';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 /** What the tables are called among people. */
-const WHAT: Record<string, string> = {
+const WHAT: Record<string, string> = texts({
   singer: 'a singer’s record',
   lesson: 'a lesson',
   protocol: 'a lesson of the studio’s own',
@@ -22,10 +24,10 @@ const WHAT: Record<string, string> = {
   bundle: 'the whole studio as a file',
   invitation: 'an invitation',
   account: '',
-};
+});
 
 /** What needs other words than its own. */
-const DID: Record<string, string> = { looked: 'looked at the records', invited: 'invited somebody' };
+const DID: Record<string, string> = texts({ looked: 'looked at the records', invited: 'invited somebody' });
 
 interface Line {
   id: string;
@@ -42,21 +44,23 @@ interface Line {
 
 /** Who looked at whom and who changed what, newest first. */
 export function AuditLog({ lines }: { lines: Line[] }) {
+  const { dateTimeOf, t } = useLanguage();
   return (
     <>
-      <h1 className="text-2xl font-bold">Who did what</h1>
+      <h1 className="text-2xl font-bold">{t('Who did what')}</h1>
       <p className="text-soft">
-        Looks at a singer’s records are noted once a day and person; every change is noted where it happens and can’t be taken out here.
-        When a singer is deleted it stays who did something and when, and no longer about whom.
+        {t(
+          'Looks at a singer’s records are noted once a day and person; every change is noted where it happens and can’t be taken out here. When a singer is deleted it stays who did something and when, and no longer about whom.',
+        )}
       </p>
       <div className="overflow-x-auto">
         <table className="w-full text-left tabular-nums">
           <thead>
             <tr className="border-b border-line text-sm text-soft">
-              <th className="py-1 pr-4">When</th>
-              <th className="py-1 pr-4">Who</th>
-              <th className="py-1 pr-4">What</th>
-              <th className="py-1">About</th>
+              <th className="py-1 pr-4">{t('When')}</th>
+              <th className="py-1 pr-4">{t('Who')}</th>
+              <th className="py-1 pr-4">{t('What')}</th>
+              <th className="py-1">{t('About')}</th>
             </tr>
           </thead>
           <tbody>
@@ -68,7 +72,7 @@ export function AuditLog({ lines }: { lines: Line[] }) {
                   {l.email && <span className="block text-sm text-soft">{l.email}</span>}
                 </td>
                 <td className="py-1 pr-4">
-                  {DID[l.did] ?? `${l.did} ${WHAT[l.what] ?? l.what}`}
+                  {t(DID[l.did]) ?? `${l.did} ${WHAT[l.what] ?? l.what}`}
                   {l.columns && <span className="text-soft"> ({l.columns.map((c) => c.replaceAll('_', ' ')).join(', ')})</span>}
                   {l.detail && <span className="text-soft"> ({l.detail})</span>}
                 </td>

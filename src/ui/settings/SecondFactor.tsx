@@ -3,6 +3,7 @@ import { QRCodeSVG } from 'qrcode.react';
 import { FormEvent, useState } from 'react';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
+import { useLanguage } from '../language/language';
 
 type Attempt = <T>(work: () => Promise<T>) => Promise<T | undefined>;
 const PATH = '/api/account/second-factor';
@@ -37,6 +38,7 @@ function OneField({
 
 /** A code of the coach's phone beside the password: set up, shown once, ended. */
 export function SecondFactor({ on, attempt }: { on: boolean; attempt: Attempt }) {
+  const { t } = useLanguage();
   const [begun, setBegun] = useState<{ uri: string; codes: string[] } | null>(null);
   const begin = async (present: string) => setBegun((await attempt(() => ask(`POST ${PATH}`, { body: { present } }))) ?? null);
   const confirm = async (code: string) => {
@@ -47,25 +49,33 @@ export function SecondFactor({ on, attempt }: { on: boolean; attempt: Attempt })
   return (
     <section aria-labelledby="second-factor" className="card flex flex-col gap-3">
       <h2 id="second-factor" className="text-lg font-bold">
-        A code from your phone
+        {t('A code from your phone')}
       </h2>
       <p className="text-soft">
         {on
-          ? 'At the door a code is asked for beside the password: whoever learns the password alone stays outside.'
-          : 'With an authenticator on your phone the door asks for its code beside the password. Worth it for owners, who can do everything here.'}
+          ? t('At the door a code is asked for beside the password: whoever learns the password alone stays outside.')
+          : t(
+              'With an authenticator on your phone the door asks for its code beside the password. Worth it for owners, who can do everything here.',
+            )}
       </p>
       {on ? (
-        <OneField label="Your password" button="Ask for no code any more" type="password" autoComplete="current-password" onGiven={end} />
+        <OneField
+          label={t('Your password')}
+          button={t('Ask for no code any more')}
+          type="password"
+          autoComplete="current-password"
+          onGiven={end}
+        />
       ) : begun ? (
         <ol className="flex list-decimal flex-col gap-3 pl-5">
           <li>
-            Let the authenticator on your phone read this, or type {secret} into it.
+            {t('Let the authenticator on your phone read this, or type {secret} into it.', { secret: secret ?? '' })}
             <div className="mt-2 w-fit rounded-lg bg-white p-3">
-              <QRCodeSVG value={begun.uri} size={168} title="For the authenticator on your phone" />
+              <QRCodeSVG value={begun.uri} size={168} title={t('For the authenticator on your phone')} />
             </div>
           </li>
           <li>
-            Write these down, for the day the phone is lost; each is good once:
+            {t('Write these down, for the day the phone is lost; each is good once:')}
             <ul className="mt-1 grid w-fit grid-cols-2 gap-x-6 font-mono" data-testid="kept-codes">
               {begun.codes.map((code) => (
                 <li key={code}>{code}</li>
@@ -74,8 +84,8 @@ export function SecondFactor({ on, attempt }: { on: boolean; attempt: Attempt })
           </li>
           <li>
             <OneField
-              label="What the phone shows now"
-              button="Ask for it from now on"
+              label={t('What the phone shows now')}
+              button={t('Ask for it from now on')}
               type="text"
               autoComplete="one-time-code"
               onGiven={(code) => void confirm(code)}
@@ -84,8 +94,8 @@ export function SecondFactor({ on, attempt }: { on: boolean; attempt: Attempt })
         </ol>
       ) : (
         <OneField
-          label="Your password"
-          button="Set it up"
+          label={t('Your password')}
+          button={t('Set it up')}
           type="password"
           autoComplete="current-password"
           onGiven={(present) => void begin(present)}

@@ -1,20 +1,24 @@
 'use client';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
+import { useLanguage } from '../language/language';
 
-const PAGES = [
+import { texts } from '../../core/words/said';
+
+const PAGES = texts([
   ['/settings', 'Studio', false],
   ['/settings/coaches', 'Coaches', true],
   ['/settings/log', 'Who did what', true],
   ['/settings/account', 'Your account', false],
-] as const;
+]);
 
 /** The pages of the settings; some are for owners. */
 export function SettingsFrame({ role, children }: { role: 'owner' | 'coach' | 'reader'; children: React.ReactNode }) {
+  const { t } = useLanguage();
   const path = usePathname();
   return (
     <main className="mx-auto flex max-w-[1000px] flex-col gap-4 px-4 py-4">
-      <nav aria-label="Settings" className="flex flex-wrap gap-1">
+      <nav aria-label={t('Settings')} className="flex flex-wrap gap-1">
         {PAGES.filter(([, , owners]) => !owners || role === 'owner').map(([href, name]) => (
           <Link
             key={href}

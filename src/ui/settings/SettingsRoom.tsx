@@ -7,11 +7,13 @@ import { Notice } from '../kit/Notice';
 import { BundleInOut } from './BundleInOut';
 import { useAttempt } from './useAttempt';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 const KEEP_MONTHS = [3, 6, 12, 24, 60];
 
 /** What holds for the whole studio; each change is kept at once. */
 export function SettingsRoom({ may, settings }: { may: boolean; settings: { name: string; school: SchoolId; keepMonths: number | null } }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const { problem, attempt } = useAttempt();
   const [now, setNow] = useState(settings);
@@ -30,12 +32,12 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
   };
   return (
     <>
-      <h1 className="text-2xl font-bold">Studio settings</h1>
-      {!may && <p className="text-soft">The owner of the studio sets these.</p>}
+      <h1 className="text-2xl font-bold">{t('Studio settings')}</h1>
+      {!may && <p className="text-soft">{t('The owner of the studio sets these.')}</p>}
       {said && 'problem' in said && <Notice>{said.problem}</Notice>}
       {problem && <Notice>{problem}</Notice>}
       <label className="flex max-w-md flex-col gap-1 text-sm text-soft">
-        Name of the studio
+        {t('Name of the studio')}
         <input
           className="field text-base"
           defaultValue={settings.name}
@@ -46,11 +48,12 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
       </label>
       <section aria-labelledby="school">
         <h2 id="school" className="text-lg font-bold">
-          How the studio teaches
+          {t('How the studio teaches')}
         </h2>
         <p className="text-soft">
-          A school gives the changes their names and the work its order. What was heard stays as it is. A singer who is taught otherwise has
-          a school of their own, under “About” on their page.
+          {t(
+            'A school gives the changes their names and the work its order. What was heard stays as it is. A singer who is taught otherwise has a school of their own, under “About” on their page.',
+          )}
         </p>
         <RadioGroup
           value={now.school}
@@ -80,11 +83,12 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
       </section>
       <section aria-labelledby="keep">
         <h2 id="keep" className="text-lg font-bold">
-          How long recordings are kept
+          {t('How long recordings are kept')}
         </h2>
         <p className="text-soft">
-          The sound of a take is deleted for good when its time is over; a time set newly acts after three days. What was found in it, your
-          marks and the map stay. Ask a singer, or the guardian of a minor, before you record, and keep no longer than you need.
+          {t(
+            'The sound of a take is deleted for good when its time is over; a time set newly acts after three days. What was found in it, your marks and the map stay. Ask a singer, or the guardian of a minor, before you record, and keep no longer than you need.',
+          )}
         </p>
         <select
           className="field mt-2 text-base"
@@ -93,17 +97,17 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
           value={now.keepMonths ?? ''}
           onChange={(e) => void change({ ...now, keepMonths: Number(e.target.value) || null })}
         >
-          <option value="">until you delete them</option>
+          <option value="">{t('until you delete them')}</option>
           {KEEP_MONTHS.map((n) => (
             <option key={n} value={n}>
-              {n} months
+              {t('{n} months', { n })}
             </option>
           ))}
         </select>
       </section>
       {may && <BundleInOut attempt={attempt} />}
       <p role="status" className="min-h-6 text-soft">
-        {said && 'kept' in said ? 'Kept.' : ''}
+        {said && 'kept' in said ? t('Kept.') : ''}
       </p>
     </>
   );

@@ -7,11 +7,13 @@ import { patternSpan } from '../../core/exercise/pattern';
 import { SAFETY } from '../../core/plan/safety';
 import { setsOf } from '../../core/plan/sessions';
 import { Notice } from '../kit/Notice';
-import { dateOf } from '../kit/dates';
 import { weekFrom } from '../plan/days';
 import { SheetItem } from './SheetItem';
 import { SheetTools } from './SheetTools';
 import type { SheetView } from './view';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 /** So many exercises fill a printed page; more are printed smaller. */
 const FIT_ITEMS = 6.2;
@@ -20,10 +22,11 @@ const STOP_SIGNS = SAFETY.filter((r) => r.when.sign && r.when.sign !== 'effort' 
 
 /** A practice sheet for the week or one of its days: notes, keys, dose and reason; it plays, and prints on one page. */
 export function PracticeSheet({ view }: { view: SheetView }) {
+  const { dateOf, language, rich, t } = useLanguage();
   const { assignment, singer, map } = view;
   const along = useFollowAlong();
   const [day, setDay] = useState<number | null>(null);
-  const week = weekFrom(assignment.startsOn);
+  const week = weekFrom(assignment.startsOn, language);
   const items = view.items.filter(({ item }) => day === null || item.days.includes(day));
   const sets = day === null ? null : setsOf(items.map(({ item }) => item)).filter((s) => s.day === day);
   // Only who has just made the singer's link has it: the studio keeps no more than its hash.
@@ -45,34 +48,36 @@ export function PracticeSheet({ view }: { view: SheetView }) {
       style={{ '--fit': Math.min(1, FIT_ITEMS / Math.max(1, items.length)) } as React.CSSProperties}
     >
       <div className="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
-        <h1 className="text-2xl font-bold print:text-xl">{singer.name}: practice</h1>
-        <p className="pb-0.5 text-soft">{day === null ? `week from ${dateOf(assignment.startsOn)}` : week[day].long}</p>
+        <h1 className="text-2xl font-bold print:text-xl">{t('{name}: practice', { name: singer.name })}</h1>
+        <p className="pb-0.5 text-soft">
+          {day === null ? t('week from {startsOn}', { startsOn: dateOf(assignment.startsOn) }) : week[day].long}
+        </p>
         {address && (
           <QRCodeSVG
             value={address}
             size={64}
             className="ml-auto hidden print:block"
-            title={`Opens ${singer.name}’s practice page`}
+            title={t('Opens {name}’s practice page', { name: singer.name })}
             marginSize={1}
           />
         )}
         <div className="no-print ml-auto flex flex-wrap gap-2">
           <Link className="button" href={`/singers/${singer.id}/plan`}>
-            Plan
+            {t('Plan')}
           </Link>
           <SheetTools view={view} items={items} onLink={setAddress} />
         </div>
       </div>
-      <div role="group" aria-label="What is shown" className="no-print mb-3 flex flex-wrap gap-1">
+      <div role="group" aria-label={t('What is shown')} className="no-print mb-3 flex flex-wrap gap-1">
         {[null, ...week.keys()].map((d) => (
           <button
             key={d ?? 'week'}
             aria-pressed={day === d}
-            title={d === null ? 'Everything of the week' : week[d].long}
+            title={d === null ? t('Everything of the week') : week[d].long}
             className={`min-h-11 rounded-lg border px-3 text-sm font-semibold ${day === d ? 'border-accent bg-accent text-accent-ink' : 'border-line bg-card'}`}
             onClick={() => setDay(d)}
           >
-            {d === null ? 'Whole week' : week[d].short}
+            {d === null ? t('Whole week') : week[d].short}
           </button>
         ))}
       </div>
@@ -80,8 +85,11 @@ export function PracticeSheet({ view }: { view: SheetView }) {
       {sets && (
         <p className="mb-2" data-testid="sets">
           {sets.length === 0
-            ? 'A day of rest.'
-            : `${sets.length} ${sets.length === 1 ? 'set' : 'sets'} of about ${Math.ceil(sets[0].minutes)} minutes, with rest between; the last ones shorter.`}
+            ? t('A day of rest.')
+            : t('{sets, plural, one {# set} other {# sets}} of about {minutes} minutes, with rest between; the last ones shorter.', {
+                sets: sets.length,
+                minutes: Math.ceil(sets[0].minutes),
+              })}
         </p>
       )}
       {along.problem && <Notice>{along.problem}</Notice>}
@@ -101,14 +109,17 @@ export function PracticeSheet({ view }: { view: SheetView }) {
         ))}
       </ol>
       <p className="mt-3 border-t border-line pt-2 text-sm print:mt-1 print:text-[11px]">
-        <b>Stop</b> at a {STOP_SIGNS.map((r) => SIGN_WORDS[r.when.sign!]).join(', ')}; and rest as long as you sang. A crack is only
-        information. Still hoarse after a good rest? Leave it, tell your coach, and see a doctor if it does not clear.
+        {rich(
+          '<b>Stop</b> at any of these: {signs}; and rest as long as you sang. A crack is only information. Still hoarse after a good rest? Leave it, tell your coach, and see a doctor if it does not clear.',
+          { signs: { all: STOP_SIGNS.map((r) => SIGN_WORDS[r.when.sign!]), as: 'comma' } },
+          { b: (inside) => <b>{inside}</b> },
+        )}
       </p>
     </main>
   );
 }
 
-const SIGN_WORDS: Record<string, string> = {
+const SIGN_WORDS: Record<string, string> = texts({
   scratch: 'scratch',
   tickle: 'tickle',
   tight: 'tightness',
@@ -116,4 +127,4 @@ const SIGN_WORDS: Record<string, string> = {
   hoarse: 'hoarseness',
   'soft-gone': 'loss of your high soft notes',
   pain: 'pain',
-};
+});

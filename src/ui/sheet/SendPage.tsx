@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** The singer's own page: a new link for it, or an end to the old one. */
 export function SendPage({
@@ -15,6 +16,7 @@ export function SendPage({
   /** Told the new address, and when it has ended. */
   onLink: (address: string | null) => void;
 }) {
+  const { t } = useLanguage();
   const [address, setAddress] = useState<string | null>(null);
   const [said, setSaid] = useState('');
   const doing = async (work: () => Promise<void>) => {
@@ -28,11 +30,11 @@ export function SendPage({
   return (
     <Popover>
       <PopoverButton className="button-main">
-        <Smartphone aria-hidden size={18} /> To {singer.name.split(' ')[0]}’s phone
+        <Smartphone aria-hidden size={18} /> {t('To {what}’s phone', { what: singer.name.split(' ')[0] })}
       </PopoverButton>
       <PopoverPanel anchor="bottom end" className={POPOVER}>
         <div className="flex flex-col gap-3">
-          <p>A page of their own, without a password: the newest week plays, listens and writes down what was done.</p>
+          <p>{t('A page of their own, without a password: the newest week plays, listens and writes down what was done.')}</p>
           <button
             className="button-main"
             onClick={() =>
@@ -40,11 +42,11 @@ export function SendPage({
                 const made = await ask('POST /api/singers/[singerId]/link', { params: { singerId: singer.id } });
                 setAddress(made.address);
                 onLink(made.address);
-                setSaid('A message with this link is in the post, and the printed sheet now carries it. Any older link has ended.');
+                setSaid(t('A message with this link is in the post, and the printed sheet now carries it. Any older link has ended.'));
               })
             }
           >
-            Make a new link
+            {t('Make a new link')}
           </button>
           {address && (
             <p className="text-sm break-all">
@@ -60,11 +62,11 @@ export function SendPage({
                 await ask('DELETE /api/singers/[singerId]/link', { params: { singerId: singer.id } });
                 setAddress(null);
                 onLink(null);
-                setSaid('The link has ended.');
+                setSaid(t('The link has ended.'));
               })
             }
           >
-            End the link
+            {t('End the link')}
           </button>
           <p aria-live="polite" className="text-sm">
             {said}

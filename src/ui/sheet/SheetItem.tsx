@@ -6,7 +6,6 @@ import { notesInWords } from '../../core/exercise/keys';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import { tonicName } from '../../core/music/scale';
 import type { PlanItem } from '../../core/plan/types';
 import { changeIn } from '../../core/plan/voice';
@@ -14,6 +13,7 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { daysInWords } from '../plan/days';
 import { Staff } from '../staff/Staff';
 import { KeyStrip } from './KeyStrip';
+import { useLanguage } from '../language/language';
 
 const TEMPO_REACH = 20;
 
@@ -37,6 +37,7 @@ export function SheetItem({
   range: { low: number; high: number };
   along: ReturnType<typeof useFollowAlong>;
 }) {
+  const { language, note, t } = useLanguage();
   const [tempo, setTempo] = useState(item.tempo);
   const playing = sounding?.id === exercise.id;
   const shownKey = playing ? item.keys[sounding.key] : item.keys[0];
@@ -45,30 +46,30 @@ export function SheetItem({
       <div className="grid gap-x-5 md:grid-cols-[1fr_17rem] print:grid-cols-[1fr_64mm] print:gap-x-3">
         <div>
           <h2 className="text-lg font-bold print:text-base">
-            {number}. {exercise.name} <span className="font-normal">on “{item.sound}”</span>
+            {number}. {exercise.name} <span className="font-normal">{t('on “{sound}”', { sound: item.sound })}</span>
           </h2>
           <Staff exercise={exercise} tonic={shownKey} voice={voice} leaning={{ sound: item.sound, changeMidi: changeIn(map, voice) }} />
         </div>
         <div className="text-sm">
           <p className="font-bold">
-            {item.minutes} min, {item.timesADay}× a day · ♩ = {tempo}
+            {t('{minutes} min, {timesADay}× a day · ♩ = {tempo}', { minutes: item.minutes, timesADay: item.timesADay, tempo })}
           </p>
-          <p>
-            {daysInWords(item.days, startsOn)} · keys {notesInWords(item.keys)}
-          </p>
-          {item.straws && <p className="font-semibold">{item.straws}</p>}
+          <p>{t('{days} · keys {keys}', { days: daysInWords(item.days, startsOn, language), keys: notesInWords(item.keys) })}</p>
+          {item.straws && <p className="font-semibold">{t(item.straws)}</p>}
           <KeyStrip range={range} map={map} item={item} exercise={exercise} current={playing ? shownKey : null} />
         </div>
       </div>
       <p className="print:text-[12px] print:leading-tight">{exercise.how}</p>
-      {item.cues && <p className="print:text-[12px] print:leading-tight">Between the keys: {item.cues.join('; ')}.</p>}
+      {item.cues && (
+        <p className="print:text-[12px] print:leading-tight">{t('Between the keys: {join}.', { join: item.cues.join('; ') })}</p>
+      )}
       <p className="text-sm text-soft print:text-[11px] print:leading-tight">
-        {item.reason} <b>{item.caution}</b>
+        {t(item.reason)} <b>{t(item.caution)}</b>
       </p>
       <div className="no-print mt-2 flex flex-wrap items-center gap-3">
         {playing ? (
           <button className="button-main" onClick={stop}>
-            <Square aria-hidden size={18} /> Stop
+            <Square aria-hidden size={18} /> {t('Stop')}
           </button>
         ) : (
           <button
@@ -80,24 +81,24 @@ export function SheetItem({
               )
             }
           >
-            <Play aria-hidden size={18} /> Play through the keys
+            <Play aria-hidden size={18} /> {t('Play through the keys')}
           </button>
         )}
         <label className="flex items-center gap-2 text-sm">
-          Slower
+          {t('Slower')}
           <input
             type="range"
-            aria-label={`Tempo of ${exercise.name}`}
+            aria-label={t('Tempo of {name}', { name: exercise.name })}
             min={Math.max(30, exercise.tempo[0] - TEMPO_REACH)}
             max={exercise.tempo[2] + TEMPO_REACH}
             step={2}
             value={tempo}
             onChange={(e) => (stop(), setTempo(e.target.valueAsNumber))}
           />
-          Faster
+          {t('Faster')}
         </label>
         <p aria-live="polite" className="text-2xl font-bold" data-testid="sounding-key">
-          {playing ? noteName(shownKey, tonicName(shownKey).includes('b')) : ''}
+          {playing ? note(shownKey, tonicName(shownKey).includes('b')) : ''}
         </p>
       </div>
     </li>

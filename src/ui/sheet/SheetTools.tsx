@@ -14,6 +14,7 @@ import { downloadCalendar } from './calendar';
 import type { SheetView } from './view';
 import { SendPage } from './SendPage';
 import { sheetPdf } from './sheet-pdf';
+import { useLanguage } from '../language/language';
 
 /** What a sheet can be taken away as: paper, a page to send, sound, a calendar, notes. */
 export function SheetTools({
@@ -25,6 +26,8 @@ export function SheetTools({
   items: SheetView['items'];
   onLink: (address: string | null) => void;
 }) {
+  const language = useLanguage();
+  const { t } = language;
   const [busy, setBusy] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [accompaniment, setAccompaniment] = useStored<Accompaniment>('wendel-accompaniment', 'notes');
@@ -38,19 +41,19 @@ export function SheetTools({
     );
     download(named('wav'), await mixdown(follow));
   };
-  const calendar = () => downloadCalendar({ ...assignment, items: view.items }, singer.name, location.href);
+  const calendar = () => downloadCalendar({ ...assignment, items: view.items }, singer.name, location.href, language);
   const makes: [string, string, () => unknown][] = [
-    ['pdf', 'Page to send (PDF)', async () => download(named('pdf'), await sheetPdf(view, items))],
-    ['wav', 'Sound to sing along with (WAV)', sound],
-    ['ics', 'Sessions for a calendar (ICS)', calendar],
+    ['pdf', t('Page to send (PDF)'), async () => download(named('pdf'), await sheetPdf(view, items, language))],
+    ['wav', t('Sound to sing along with (WAV)'), sound],
+    ['ics', t('Sessions for a calendar (ICS)'), calendar],
     [
       'mid',
-      'Notes to play (MIDI, one file an exercise)',
+      t('Notes to play (MIDI, one file an exercise)'),
       () => Promise.all(items.map(({ item, exercise }) => downloadMidi(exercise, item.keys, item.tempo))),
     ],
     [
       'xml',
-      'Notes to print (MusicXML, one file an exercise)',
+      t('Notes to print (MusicXML, one file an exercise)'),
       () =>
         Promise.all(
           items.map(({ item, exercise }) =>
@@ -73,7 +76,7 @@ export function SheetTools({
     <>
       <Popover>
         <PopoverButton className="button">
-          <Download aria-hidden size={18} /> Take along
+          <Download aria-hidden size={18} /> {t('Take along')}
         </PopoverButton>
         <PopoverPanel anchor="bottom end" className={POPOVER}>
           <ul className="flex flex-col gap-1">
@@ -84,7 +87,7 @@ export function SheetTools({
                   aria-disabled={busy !== ''}
                   onClick={() => busy === '' && void make(what, work)}
                 >
-                  {busy === what ? 'One moment …' : words}
+                  {busy === what ? t('One moment …') : words}
                 </button>
               </li>
             ))}
@@ -94,7 +97,7 @@ export function SheetTools({
         </PopoverPanel>
       </Popover>
       <button className="button" onClick={() => window.print()}>
-        <Printer aria-hidden size={18} /> Print
+        <Printer aria-hidden size={18} /> {t('Print')}
       </button>
       <ForCoaches>
         <SendPage singer={singer} onLink={onLink} />

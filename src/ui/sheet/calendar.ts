@@ -1,3 +1,4 @@
+import type { Speaker } from '../language/language';
 import type { Exercise } from '../../core/exercise/types';
 import { daysToIcs, toIcs } from '../../core/format/ics';
 import type { RoadWeek } from '../../core/plan/road';
@@ -11,37 +12,47 @@ export function downloadCalendar(
   week: { id: string; startsOn: string; items: readonly { item: PlanItem; exercise: Exercise }[] },
   singer: string,
   address: string,
+  { t, language }: Speaker,
 ): void {
-  const days = weekFrom(week.startsOn);
+  const days = weekFrom(week.startsOn, language);
   const nameOf = (id: string) => week.items.find((x) => x.item.exerciseId === id)?.exercise.name ?? '';
   const sessions = setsOf(week.items.map((x) => x.item)).map((s, i) => ({
     id: `${week.id}-${i}`,
     day: days[s.day].key,
     minute: s.minute,
     minutes: s.minutes,
-    title: `Practice: ${s.items.length} exercises`,
-    words: [...s.items.map((it) => `${nameOf(it.exerciseId)} on “${it.sound}”, ${it.minutes} min`), address].join('\n'),
+    title: t('Practice: {n, plural, one {# exercise} other {# exercises}}', { n: s.items.length }),
+    words: [
+      ...s.items.map((it) =>
+        t('{exercise} on “{sound}”, {minutes} min', { exercise: nameOf(it.exerciseId), sound: it.sound, minutes: it.minutes }),
+      ),
+      address,
+    ].join('\n'),
   }));
-  download(fileName(`${singer} ${week.startsOn}`, 'ics'), toIcs(sessions, `${singer}: practice`), 'text/calendar');
+  download(
+    fileName(`${singer} ${week.startsOn}`, 'ics'),
+    toIcs(sessions, t('{name}: practice', { name: { own: singer } })),
+    'text/calendar',
+  );
 }
 
 /** The road of weeks as a file for any calendar: each week with its phase and work, and each day that is unlike the others. */
-export function downloadRoad(weeks: readonly RoadWeek[], singer: string, nameOf: (id: string) => string): void {
+export function downloadRoad(weeks: readonly RoadWeek[], singer: string, nameOf: (id: string) => string, { t }: Speaker): void {
   const days = weeks.flatMap((w) => [
     {
       id: `${w.startsOn}-week`,
       day: w.startsOn,
       days: 7,
-      title: `${singer}, week ${w.number}: ${w.phase.name}`,
+      title: t('{singer}, week {n}: {phase}', { singer: { own: singer }, n: w.number, phase: w.phase.name }),
       words: [
-        w.aim,
+        t(w.aim),
         w.items
           .filter(isWork)
-          .map((it) => nameOf(it.exerciseId))
+          .map((it) => t(nameOf(it.exerciseId)))
           .join(', '),
-        ...w.songs.map((s) => `${s.titles.join(', ')}: ${s.says}`),
-        ...w.because,
-        w.listening ? 'Listen again.' : '',
+        ...w.songs.map((s) => `${s.titles.join(', ')}: ${t(s.says)}`),
+        ...w.because.map((why) => t(why)),
+        w.listening ? t('Listen again.') : '',
       ]
         .filter(Boolean)
         .join('\n'),
@@ -50,9 +61,9 @@ export function downloadRoad(weeks: readonly RoadWeek[], singer: string, nameOf:
       id: `${d.day}-day`,
       day: d.day,
       days: 1,
-      title: `${singer}: ${d.because}`,
-      words: (d.only ?? []).map(nameOf).join('\n'),
+      title: `${singer}: ${t(d.because)}`,
+      words: (d.only ?? []).map((id) => t(nameOf(id))).join('\n'),
     })),
   ]);
-  download(fileName(`${singer} road`, 'ics'), daysToIcs(days, `${singer}: the road`), 'text/calendar');
+  download(fileName(`${singer} road`, 'ics'), daysToIcs(days, t('{name}: the road', { name: { own: singer } })), 'text/calendar');
 }

@@ -2,7 +2,7 @@ import { notesInWords } from '../../core/exercise/keys';
 import { leansIn } from '../../core/exercise/vowel-lean';
 import { changeIn } from '../../core/plan/voice';
 import { plain } from '../kit/pdf-words';
-import { dateOf } from '../kit/dates';
+import type { Speaker } from '../language/language';
 import { daysInWords } from '../plan/days';
 import { engraveForPaper } from '../staff/engrave';
 import type { SheetView } from './view';
@@ -13,16 +13,23 @@ const STAFF_SCALE = 0.42;
 const GAP = 10;
 
 /** A practice sheet as a PDF to send: A4, as many pages as it takes, no exercise broken over two. */
-export async function sheetPdf({ singer, assignment, map }: SheetView, items: SheetView['items']): Promise<Blob> {
+export async function sheetPdf(
+  { singer, assignment, map }: SheetView,
+  items: SheetView['items'],
+  { t, dateOf, language }: Speaker,
+): Promise<Blob> {
   const { jsPDF } = await import('jspdf');
   const doc = new jsPDF({ unit: 'pt', format: 'a4' });
   const width = PAGE.width - 2 * PAGE.margin;
   let y = PAGE.margin + 10;
-  doc.setFont('helvetica', 'bold').setFontSize(18).text(`${singer.name}: practice`, PAGE.margin, y);
+  doc
+    .setFont('helvetica', 'bold')
+    .setFontSize(18)
+    .text(plain(t('{name}: practice', { name: { own: singer.name } })), PAGE.margin, y);
   doc
     .setFont('helvetica', 'normal')
     .setFontSize(10)
-    .text(`week from ${dateOf(assignment.startsOn)}`, PAGE.width - PAGE.margin, y, { align: 'right' });
+    .text(plain(t('week from {date}', { date: dateOf(assignment.startsOn) })), PAGE.width - PAGE.margin, y, { align: 'right' });
   y += 2 * LINE;
   const write = (text: string, style: 'normal' | 'bold' = 'normal', size = 10) => {
     doc.setFont('helvetica', style).setFontSize(size);
@@ -37,22 +44,33 @@ export async function sheetPdf({ singer, assignment, map }: SheetView, items: Sh
     const staff = await engraveForPaper({ exercise, tonic: item.keys[0], voice: singer.voiceType, leans });
     const high = Math.min((staff.height / 4) * STAFF_SCALE * 1.6, 70);
     const wide = Math.min(width, (staff.width / staff.height) * high);
-    const words = doc.splitTextToSize(plain(`${exercise.how} ${item.reason} ${item.caution}`), width) as string[];
+    const words = doc.splitTextToSize(plain([exercise.how, item.reason, item.caution].map((said) => t(said)).join(' ')), width) as string[];
     if (y + high + (words.length + 3) * LINE > PAGE.height - PAGE.margin) {
       doc.addPage();
       y = PAGE.margin + 10;
     }
-    write(`${i + 1}. ${exercise.name}, on "${item.sound}"`, 'bold', 12);
+    write(t('{n}. {exercise}, on “{sound}”', { n: i + 1, exercise: exercise.name, sound: item.sound }), 'bold', 12);
     write(
-      `${item.minutes} min, ${item.timesADay} x a day, ${daysInWords(item.days, assignment.startsOn)}; crotchet = ${item.tempo}; keys ${notesInWords(item.keys)}${item.straws ? `; ${item.straws}` : ''}`,
+      [
+        t('{minutes} min, {times} × a day, {days}; ♩ = {tempo}; keys {keys}', {
+          minutes: item.minutes,
+          times: item.timesADay,
+          days: daysInWords(item.days, assignment.startsOn, language),
+          tempo: item.tempo,
+          keys: notesInWords(item.keys),
+        }),
+        ...(item.straws ? [t(item.straws)] : []),
+      ].join('; '),
     );
     doc.addImage(staff.toDataURL('image/png'), 'PNG', PAGE.margin, y - 6, wide, high);
     y += high + 2;
-    write(`${exercise.how} ${item.reason} ${item.caution}`);
+    write([exercise.how, item.reason, item.caution].map((said) => t(said)).join(' '));
     y += GAP;
   }
   write(
-    'Stop when it scratches, tickles, tightens or hurts, and rest as long as you sang. Still hoarse after a good rest? See a doctor if it does not clear.',
+    t(
+      'Stop when it scratches, tickles, tightens or hurts, and rest as long as you sang. Still hoarse after a good rest? See a doctor if it does not clear.',
+    ),
     'bold',
   );
   return doc.output('blob');

@@ -4,8 +4,8 @@ import type { SongKey } from '../../core/song/keys';
 import type { Song } from '../../core/song/types';
 import type { SongVoice } from '../../core/song/voice';
 import { barName, keyBecause, keyInWords, riskInWords } from '../../core/song/words';
-import { noteName } from '../../core/music/pitch';
 import { LEVEL_WORDS } from './words-of-songs';
+import { useLanguage } from '../language/language';
 
 const WIDTH = 150;
 const HEIGHT = 40;
@@ -28,11 +28,16 @@ export function KeyList({
   chosen: number | null;
   onShow: (semitones: number) => void;
 }) {
+  const { t } = useLanguage();
   const low = Math.min(voice.low, ...keys.map((k) => k.tessitura.lowest));
   const high = Math.max(voice.high, ...keys.map((k) => k.tessitura.highest));
   const y = (midi: number) => 2 + ((high - midi) / (high - low)) * (HEIGHT - 4);
   return (
-    <ol aria-label="Keys, best first" className="flex max-h-[26rem] lg:max-h-[32rem] flex-col gap-1 overflow-y-auto pr-1" tabIndex={-1}>
+    <ol
+      aria-label={t('Keys, best first')}
+      className="flex max-h-[26rem] lg:max-h-[32rem] flex-col gap-1 overflow-y-auto pr-1"
+      tabIndex={-1}
+    >
       {keys.map((key, i) => (
         <li key={key.semitones}>
           <button
@@ -43,27 +48,32 @@ export function KeyList({
             <span className="w-24">
               <span className="block font-semibold">
                 {i + 1}. {key.key}
-                {key.semitones === chosen && <Check aria-label="chosen" size={16} className="ml-1 inline text-coach" />}
+                {key.semitones === chosen && <Check aria-label={t('chosen')} size={16} className="ml-1 inline text-coach" />}
               </span>
-              <span className="block text-xs text-soft">{keyInWords(key, octave)}</span>
+              <span className="block text-xs text-soft">{t(keyInWords(key, octave))}</span>
             </span>
             <Contour song={song} of={key} voice={voice} y={y} />
             <span className="min-w-40 flex-1 text-sm">
               <span className="block">
-                <b>{key.standing === 'fits' ? LEVEL_WORDS[key.level] : 'not for this voice'}</b> ·{' '}
-                {noteName(key.tessitura.lowest, key.flats)} to {noteName(key.tessitura.highest, key.flats)}
+                <b>{key.standing === 'fits' ? t(LEVEL_WORDS[key.level]) : t('not for this voice')}</b> ·{' '}
+                {t('{low} to {high}', {
+                  low: { note: key.tessitura.lowest, flats: key.flats },
+                  high: { note: key.tessitura.highest, flats: key.flats },
+                })}
               </span>
               {key.standing === 'fits' ? (
                 key.deciding.map((d) => (
                   <span key={`${d.bar} ${d.is}`} className="block text-soft">
-                    <span className="font-semibold">{barName(song, d.bar)}</span>{' '}
+                    <span className="font-semibold">{t(barName(song, d.bar))}</span>{' '}
                     {d.risk
-                      ? riskInWords(d.risk, voice, key.flats)
-                      : `its ${d.is === 'top' ? 'highest' : 'lowest'} note, ${noteName(d.midi, key.flats)}`}
+                      ? t(riskInWords(d.risk, voice, key.flats))
+                      : t(d.is === 'top' ? 'its highest note, {note}' : 'its lowest note, {note}', {
+                          note: { note: d.midi, flats: key.flats },
+                        })}
                   </span>
                 ))
               ) : (
-                <span className="block text-soft">{keyBecause(key, keys, song, voice)}</span>
+                <span className="block text-soft">{t(keyBecause(key, keys, song, voice))}</span>
               )}
             </span>
           </button>

@@ -11,6 +11,7 @@ import { ForCoaches, useMayChange } from '../kit/may-change';
 import { PhraseTakes } from './PhraseTakes';
 import type { SongTakeLine } from './SongTakes';
 import { FIT_WORDS, LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
+import { useLanguage } from '../language/language';
 
 /** Takes shown as evidence of a change at most. */
 const MOST_TAKES = 4;
@@ -37,6 +38,7 @@ export function PhraseDetail({
   onWay: (way: Way) => void;
   onWork: (work: Work) => void;
 }) {
+  const { t } = useLanguage();
   const mayChange = useMayChange();
   const evidence = [
     ...new Set(
@@ -46,42 +48,43 @@ export function PhraseDetail({
     ),
   ].slice(0, MOST_TAKES);
   return (
-    <section aria-label="The phrase" className="card flex flex-col gap-3">
+    <section aria-label={t('The phrase')} className="card flex flex-col gap-3">
       <h2 className="text-lg font-bold">
-        {capital(barsName(song, phrase.firstBar, phrase.lastBar))}: {LEVEL_WORDS[phrase.level]}
+        {capital(t(barsName(song, phrase.firstBar, phrase.lastBar)))}: {t(LEVEL_WORDS[phrase.level])}
       </h2>
       {phrase.risks.length === 0 ? (
-        <p>Nothing in it that this voice is known to have trouble with.</p>
+        <p>{t('Nothing in it that this voice is known to have trouble with.')}</p>
       ) : (
         <ul className="list-disc pl-5 text-sm">
           {phrase.risks.slice(0, 5).map((r, i) => (
             <li key={i}>
-              {capital(barName(song, r.bar))}: {riskInWords(r, voice, namesFlats(song, semitones))}.
+              {capital(t(barName(song, r.bar)))}: {t(riskInWords(r, voice, namesFlats(song, semitones)))}.
             </li>
           ))}
         </ul>
       )}
       {evidence.length > 0 && (
         <p className="text-sm text-soft">
-          Heard in{' '}
+          {t('Heard in:')}{' '}
           {evidence.map((id, i) => (
             <span key={id}>
               {i > 0 && ', '}
               <Link className="underline" href={`/singers/${singerId}/takes/${id}`}>
-                take {i + 1}
+                {t('take {n}', { n: i + 1 })}
               </Link>
             </span>
           ))}
-          .
         </p>
       )}
       {isHigh(song, phrase, voice, semitones) && (
         <details>
           <summary className="min-h-9 cursor-pointer font-semibold">
-            How to take it{way ? `: ${waysFor(song, phrase, voice, semitones).find((w) => w.way === way)?.name}` : ''}
+            {way
+              ? t('How to take it: {way}', { way: waysFor(song, phrase, voice, semitones).find((w) => w.way === way)!.name })
+              : t('How to take it')}
           </summary>
           <fieldset>
-            <legend className="sr-only">How to take it</legend>
+            <legend className="sr-only">{t('How to take it')}</legend>
             <div className="flex flex-col gap-1">
               {waysFor(song, phrase, voice, semitones).map((w) => (
                 <label key={w.way} className="flex gap-2 rounded-lg border border-line px-2 py-1 text-sm has-checked:border-accent">
@@ -94,10 +97,10 @@ export function PhraseDetail({
                     onChange={() => onWay(w.way)}
                   />
                   <span>
-                    <b>{w.name}</b>, {w.sounds}: <i>{FIT_WORDS[w.fit]}</i>; {w.says}.
+                    <b>{t(w.name)}</b>, {t(w.sounds)}: <i>{t(FIT_WORDS[w.fit])}</i>; {t(w.says)}.
                     {way === w.way && (
                       <span className="block text-soft">
-                        {w.dose} {w.caution}
+                        {t(w.dose)} {t(w.caution)}
                       </span>
                     )}
                   </span>
@@ -110,11 +113,11 @@ export function PhraseDetail({
       <PhraseTakes song={song} phrase={phrase} voice={voice} way={way} takes={takes} />
       <ForCoaches>
         <div>
-          <h3 className="mb-1 font-semibold">Work on it: an exercise in the week, one press</h3>
+          <h3 className="mb-1 font-semibold">{t('Work on it: an exercise in the week, one press')}</h3>
           <div className="flex flex-wrap gap-1">
             {WORKS.map((work) => (
               <button key={work} className="button px-3" onClick={() => onWork(work)}>
-                {WORK_WORDS[work]}
+                {t(WORK_WORDS[work])}
               </button>
             ))}
           </div>

@@ -8,9 +8,9 @@ import type { SongVoice } from '../../core/song/voice';
 import type { Way } from '../../core/song/ways';
 import { breakInWords } from '../../core/song/words';
 import { namesFlats } from '../../core/song/written';
-import { dateTimeOf } from '../kit/dates';
 import { VERDICT_WORDS } from '../kit/verdict';
 import type { SongTakeLine } from './SongTakes';
+import { useLanguage } from '../language/language';
 
 /** Heard from so long before the phrase until so long after it, seconds. */
 const AROUND_S = 0.3;
@@ -30,6 +30,7 @@ export function PhraseTakes({
   way: Way | null;
   takes: readonly SongTakeLine[];
 }) {
+  const { dateTimeOf, t } = useLanguage();
   const { playing, play, stop } = useTakePlayer(false);
   const sung = takes.flatMap((t) => {
     const heard = t.heard?.outcome;
@@ -39,8 +40,8 @@ export function PhraseTakes({
   if (sung.length === 0) return null;
   return (
     <div>
-      <h3 className="mb-1 font-semibold">As it was sung</h3>
-      <ul className="flex flex-col gap-1 text-sm" aria-label="This phrase in takes">
+      <h3 className="mb-1 font-semibold">{t('As it was sung')}</h3>
+      <ul className="flex flex-col gap-1 text-sm" aria-label={t('This phrase in takes')}>
         {sung.slice(0, MOST_SHOWN).map(({ takeId, recordedAt, silent, at, flats, taken }) => {
           const sounds = playing?.takeId === takeId;
           return (
@@ -48,7 +49,7 @@ export function PhraseTakes({
               {!silent && (
                 <button
                   className="button-small"
-                  aria-label={sounds ? 'Stop' : `Play this phrase of ${dateTimeOf(recordedAt)}`}
+                  aria-label={sounds ? t('Stop') : t('Play this phrase of {recordedAt}', { recordedAt: dateTimeOf(recordedAt) })}
                   onClick={() => (sounds ? stop() : play(takeId, at.startS - AROUND_S, at.endS + AROUND_S))}
                 >
                   {sounds ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
@@ -56,11 +57,11 @@ export function PhraseTakes({
               )}
               <span className="min-w-0 flex-1 self-center">
                 <b>{dateTimeOf(recordedAt)}</b>
-                {at.inTune !== null && `, ${Math.round(100 * at.inTune)} % in tune`}
+                {at.inTune !== null && t(', {what} % in tune', { what: Math.round(100 * at.inTune) })}
                 {at.broke && `; ${breakInWords(at.broke, flats)}`}.
                 {taken && (
                   <span className="block" data-testid="taken">
-                    {VERDICT_WORDS[taken.verdict]} {taken.verdict === 'yes' ? `(${taken.because})` : taken.because}
+                    {t(VERDICT_WORDS[taken.verdict])} {taken.verdict === 'yes' ? `(${taken.because})` : t(taken.because)}
                   </span>
                 )}
               </span>

@@ -1,4 +1,5 @@
 'use client';
+import { Said, said } from '../../core/words/said';
 import { Mic, Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -11,16 +12,15 @@ import { setlistFor } from '../../core/song/setlist';
 import type { SongVoice } from '../../core/song/voice';
 import { SongsNow, waits } from '../../core/song/waits';
 import { keyBecause, keyInWords, songCautions } from '../../core/song/words';
-import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { TimbreAxis } from '../../core/take/timbre';
-import { dateOf } from '../kit/dates';
 import { ForCoaches } from '../kit/may-change';
 import { SongEditor } from './SongEditor';
 import type { SongLine } from './SongsRoom';
 import { SungIn } from './SungIn';
 import { LEVEL_WORDS } from './words-of-songs';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 interface Props {
   view: {
@@ -35,6 +35,7 @@ interface Props {
 
 /** A singer's songs: each in its key, with what is risky in it, and what came true; and the studio's others. */
 export function Repertoire({ view: { singer, voice, now, own, others, takes } }: Props) {
+  const { t } = useLanguage();
   const router = useRouter();
   const [making, setMaking] = useState<'singing' | Song | null>(null);
   const record = recordOf(takes.flatMap((t) => t.bars));
@@ -50,10 +51,10 @@ export function Repertoire({ view: { singer, voice, now, own, others, takes } }:
       <ForCoaches>
         <div className="flex flex-wrap gap-2">
           <button className="button" aria-expanded={making !== null} onClick={() => setMaking(making ? null : 'singing')}>
-            <Mic aria-hidden size={18} /> Sing one in
+            <Mic aria-hidden size={18} /> {t('Sing one in')}
           </button>
           <Link className="button" href="/songs">
-            <Plus aria-hidden size={18} /> From a file, or written
+            <Plus aria-hidden size={18} /> {t('From a file, or written')}
           </Link>
         </div>
         {making === 'singing' && <SungIn singer={singer} onSung={setMaking} />}
@@ -62,35 +63,48 @@ export function Repertoire({ view: { singer, voice, now, own, others, takes } }:
       {own.length === 0 && (
         <p className="card max-w-2xl text-lg">
           {others.length === 0
-            ? 'There are no songs in the studio yet.'
-            : `Open one of the studio’s songs: it is laid on ${singer.name}’s map, and becomes ${singer.name}’s once a key is chosen.`}
+            ? t('There are no songs in the studio yet.')
+            : t('Open one of the studio’s songs: it is laid on {name}’s map, and becomes {name2}’s once a key is chosen.', {
+                name: singer.name,
+                name2: singer.name,
+              })}
         </p>
       )}
       <ul className="grid gap-3 lg:grid-cols-2">
         {own.map((s) => (
           <li key={s.id}>
-            <OwnSong singerId={singer.id} {...s} voice={voice} now={now} takes={takes.filter((t) => t.songId === s.id)} />
+            <OwnSong singerId={singer.id} {...s} voice={voice} now={now} takes={takes.filter((take) => take.songId === s.id)} />
           </li>
         ))}
       </ul>
       {voice && own.length > 1 && <ForAShow own={own} voice={voice} />}
       {record.risky.sung + record.safe.sung > 0 && (
         <p>
-          What was predicted and came true, over {takes.length} take{takes.length === 1 ? '' : 's'}: of {record.risky.sung} bars called
-          risky {record.risky.broke} broke; of {record.safe.sung} called safe {record.safe.sung - record.safe.broke} held.
+          {t(
+            'What was predicted and came true, over {takes, plural, one {# take} other {# takes}}: of {risky} bars called risky {broke} broke; of {safe} called safe {held} held.',
+            {
+              takes: takes.length,
+              risky: record.risky.sung,
+              broke: record.risky.broke,
+              safe: record.safe.sung,
+              held: record.safe.sung - record.safe.broke,
+            },
+          )}
         </p>
       )}
       {others.length > 0 && (
-        <section aria-label="The studio’s other songs">
-          <h2 className="mb-2 text-lg font-bold">The studio’s other songs</h2>
-          {newWaits && <p className="mb-2">{newWaits}</p>}
+        <section aria-label={t('The studio’s other songs')}>
+          <h2 className="mb-2 text-lg font-bold">{t('The studio’s other songs')}</h2>
+          {newWaits && <p className="mb-2">{t(newWaits)}</p>}
           <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
             {others.map((s) => (
               <li key={s.id}>
                 <Link href={`/singers/${singer.id}/songs/${s.id}`} className="card block p-3 hover:border-accent">
                   <span className="block font-semibold">{s.title}</span>
                   <span className="block text-sm text-soft">
-                    {[s.style, `${noteName(s.lowest)} to ${noteName(s.highest)}`, voice && fitWords(s, voice)].filter(Boolean).join(' · ')}
+                    {[s.style, t('{low} to {high}', { low: { note: s.lowest }, high: { note: s.highest } }), voice && t(fitWords(s, voice))]
+                      .filter(Boolean)
+                      .join(' · ')}
                   </span>
                 </Link>
               </li>
@@ -103,10 +117,13 @@ export function Repertoire({ view: { singer, voice, now, own, others, takes } }:
 }
 
 /** Whether a song fits a voice, by its range alone. */
-function fitWords({ lowest, highest }: SongLine, voice: SongVoice): string {
+function fitWords({ lowest, highest }: SongLine, voice: SongVoice): Said {
   const by = rangeFit(lowest, highest, voice);
-  if (by === null) return 'too wide for this voice';
-  return by === 0 ? 'fits as written' : `fits ${Math.abs(by)} semitone${Math.abs(by) === 1 ? '' : 's'} ${by > 0 ? 'higher' : 'lower'}`;
+  if (by === null) return said('too wide for this voice');
+  if (by === 0) return said('fits as written');
+  return by > 0
+    ? said('fits {n, plural, one {# semitone} other {# semitones}} higher', { n: by })
+    : said('fits {n, plural, one {# semitone} other {# semitones}} lower', { n: -by });
 }
 
 function OwnSong({
@@ -126,6 +143,7 @@ function OwnSong({
   now: SongsNow;
   takes: { recordedAt: Date; bars: BarOutcome[] }[];
 }) {
+  const { dateOf, t } = useLanguage();
   const keys = useMemo(() => (voice ? keysFor(song, voice) : []), [song, voice]);
   const key = keys.find((k) => k.semitones === chosen.semitones) ?? keys[0];
   const newest = takes[0];
@@ -136,20 +154,24 @@ function OwnSong({
         {song.title}
         {key && voice && (
           <span className="font-normal">
-            {key.key}, {keyInWords(key, octaveFor(song, voice))} · {LEVEL_WORDS[key.level]}
+            {key.key}, {t(keyInWords(key, octaveFor(song, voice)))} · {t(LEVEL_WORDS[key.level])}
           </span>
         )}
       </span>
       {key && voice && (
         <span className="block text-soft">
-          {keyBecause(key, keys, song, voice)} {songCautions(key, key, voice)[0] ?? ''}
+          {t(keyBecause(key, keys, song, voice))} {t(songCautions(key, key, voice)[0] ?? '')}
         </span>
       )}
-      {wait && <span className="block font-semibold">{wait}</span>}
+      {wait && <span className="block font-semibold">{t(wait)}</span>}
       <span className="block text-sm text-soft">
         {newest
-          ? `Last sung ${dateOf(newest.recordedAt)}: ${newest.bars.filter((b) => b.broke).length} of ${newest.bars.filter((b) => b.sung).length} bars broke.`
-          : 'Not sung for Wendel yet.'}
+          ? t('Last sung {recordedAt}: {length} of {length2} bars broke.', {
+              recordedAt: dateOf(newest.recordedAt),
+              length: newest.bars.filter((b) => b.broke).length,
+              length2: newest.bars.filter((b) => b.sung).length,
+            })
+          : t('Not sung for Wendel yet.')}
       </span>
     </Link>
   );
@@ -157,6 +179,7 @@ function OwnSong({
 
 /** The singer's songs as an evening: in what order, what each costs, and where to rest. */
 function ForAShow({ own, voice }: { own: Props['view']['own']; voice: SongVoice }) {
+  const { t } = useLanguage();
   const set = useMemo(() => {
     const songs = own.map(({ id, song, chosen }) => {
       const keys = keysFor(song, voice);
@@ -166,15 +189,15 @@ function ForAShow({ own, voice }: { own: Props['view']['own']; voice: SongVoice 
   }, [own, voice]);
   return (
     <details className="card">
-      <summary className="cursor-pointer font-semibold">As a show: order, load and rests</summary>
+      <summary className="cursor-pointer font-semibold">{t('As a show: order, load and rests')}</summary>
       <table className="mt-2 w-full text-left text-sm">
         <thead className="text-soft">
           <tr>
-            <th className="py-1 font-normal">Song</th>
-            <th className="pr-3 font-normal">Key</th>
-            <th className="pr-3 font-normal">Sung</th>
-            <th className="pr-3 font-normal">Load so far</th>
-            <th className="font-normal">Then rest</th>
+            <th className="py-1 font-normal">{t('Song')}</th>
+            <th className="pr-3 font-normal">{t('Key')}</th>
+            <th className="pr-3 font-normal">{t('Sung')}</th>
+            <th className="pr-3 font-normal">{t('Load so far')}</th>
+            <th className="font-normal">{t('Then rest')}</th>
           </tr>
         </thead>
         <tbody>
@@ -182,18 +205,20 @@ function ForAShow({ own, voice }: { own: Props['view']['own']; voice: SongVoice 
             <tr key={p.id} className="border-t border-line">
               <th scope="row" className="py-1 font-semibold">
                 {p.song.title}
-                {p.heavy && <span className="font-normal text-soft"> · heavy</span>}
+                {p.heavy && <span className="font-normal text-soft">{t('· heavy')}</span>}
               </th>
               <td>{p.key.key}</td>
               <td>{Math.round(p.seconds)} s</td>
               <td>{Math.round(100 * p.soFar)} %</td>
-              <td>{p.restMinutes ? `${p.restMinutes} min` : ''}</td>
+              <td>{p.restMinutes ? t('{restMinutes} min', { restMinutes: p.restMinutes }) : ''}</td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="mt-2 text-sm text-soft">
-        The lightest first, the heavier ones apart, a light one last; as long in silence as it was sung, twice as long after a heavy one.
+        {t(
+          'The lightest first, the heavier ones apart, a light one last; as long in silence as it was sung, twice as long after a heavy one.',
+        )}
       </p>
     </details>
   );

@@ -1,4 +1,5 @@
 'use client';
+import { said } from '../../core/words/said';
 import { Circle, FileAudio, Mic, Square } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
@@ -18,6 +19,7 @@ import { analysed } from '../listen/save-take';
 import { openSource, Source, SOURCES } from '../listen/sources';
 import { Unsent } from '../listen/Unsent';
 import { Finished, useRecorder } from '../listen/useRecorder';
+import { useLanguage } from '../language/language';
 
 const noFrames = () => {};
 
@@ -42,6 +44,7 @@ export function SingIt({
   /** Called once the take has been listened to. */
   onTaken: (takeId: string) => void;
 }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const [source, setSource] = useState<Source>('microphone');
   const [listening, setListening] = useState(false);
@@ -50,7 +53,7 @@ export function SingIt({
   const chooser = useRef<HTMLInputElement>(null);
   const stopNow = useRef<() => Promise<void>>(async () => {});
   const recorder = useRecorder(singer.axis, noFrames, () => {
-    setProblem('The microphone went away. What was sung so far is being kept.');
+    setProblem(t('The microphone went away. What was sung so far is being kept.'));
     return stopNow.current();
   });
   const { close, deliver } = recorder;
@@ -152,38 +155,44 @@ export function SingIt({
   const busy = recorder.state === 'opening' || recorder.state === 'ending' || listening;
   const recording = recorder.state === 'recording';
   const toggle = () => (recording ? void stop() : busy ? undefined : void start());
-  useShortcuts([{ key: 'r', says: 'records, and stops', act: toggle }]);
+  useShortcuts([{ key: 'r', says: said('records, and stops'), act: toggle }]);
   const Icon = recording ? Square : source === 'file' ? FileAudio : source === 'microphone' ? Mic : Circle;
   return (
     <section aria-label={heading} className="card flex flex-col gap-2">
       <h2 className="text-lg font-bold">{heading}</h2>
       <p className="text-sm text-soft">{hint}</p>
-      <Choice label="Listen to" value={source} options={SOURCES} onChange={(s) => (close(), setSource(s))} disabled={busy || recording} />
+      <Choice
+        label={t('Listen to')}
+        value={source}
+        options={SOURCES}
+        onChange={(s) => (close(), setSource(s))}
+        disabled={busy || recording}
+      />
       {source === 'microphone' && <MicrophoneChoice onChange={close} disabled={busy || recording} />}
       {source === 'microphone' && piano && (
         <label className="flex min-h-9 items-center gap-2 text-sm">
-          <input type="checkbox" checked={withPiano} disabled={busy || recording} onChange={(e) => setWithPiano(e.target.checked)} /> With
-          the piano, in headphones: its first note, then along from the phrase that is shown
+          <input type="checkbox" checked={withPiano} disabled={busy || recording} onChange={(e) => setWithPiano(e.target.checked)} />{' '}
+          {t('With the piano, in headphones: its first note, then along from the phrase that is shown')}
         </label>
       )}
       {source !== 'file' && recording && <LevelMeter store={recorder.meter} paused={busy} source={source} />}
       <button className="button-main" onClick={toggle} disabled={busy} title="R">
         <Icon aria-hidden size={18} />
         {recording
-          ? 'Stop'
+          ? t('Stop')
           : listening
-            ? 'Listening closely …'
+            ? t('Listening closely …')
             : recorder.state === 'opening'
-              ? 'Opening …'
+              ? t('Opening …')
               : source === 'file'
-                ? 'Choose a file'
-                : 'Record'}
+                ? t('Choose a file')
+                : t('Record')}
       </button>
       <input
         ref={chooser}
         type="file"
         accept="audio/*,.wav,.flac"
-        aria-label="Audio file of the take"
+        aria-label={t('Audio file of the take')}
         className="sr-only"
         tabIndex={-1}
         onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}

@@ -8,21 +8,28 @@ import type { Song } from '../../core/song/types';
 import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
 import { StaffEditor } from './StaffEditor';
+import { useLanguage } from '../language/language';
+
+import { Said, said, texts } from '../../core/words/said';
 
 const METERS = ['4/4', '3/4', '2/4', '6/8', '2/2', '3/8', '9/8', '12/8', '5/4'] as const;
 type Meter = (typeof METERS)[number];
-const SIGNATURES = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6].map((n): [string, string] => [
+const SIGNATURES = [-6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6].map((n): [string, Said] => [
   String(n),
-  n === 0 ? 'no sharps or flats' : `${Math.abs(n)} ${n > 0 ? 'sharp' : 'flat'}${Math.abs(n) > 1 ? 's' : ''}`,
+  n === 0
+    ? said('no sharps or flats')
+    : n > 0
+      ? said('{n, plural, one {# sharp} other {# sharps}}', { n })
+      : said('{n, plural, one {# flat} other {# flats}}', { n: -n }),
 ]);
-const LANGUAGES = [
+const LANGUAGES = texts([
   ['', 'not said'],
   ['en', 'English'],
   ['de', 'German'],
   ['it', 'Italian'],
   ['fr', 'French'],
   ['es', 'Spanish'],
-] as const;
+]);
 
 /** A song written, or corrected, note by note: as text, and on its staff. */
 export function SongEditor({
@@ -37,6 +44,7 @@ export function SongEditor({
   onSave: (song: Song, note: string) => Promise<void>;
   onCancel: () => void;
 }) {
+  const { t } = useLanguage();
   const given = useMemo(() => (song ? typedText(song) : null), [song]);
   const [title, setTitle] = useState(given?.title ?? '');
   const [style, setStyle] = useState(given?.style ?? '');
@@ -69,7 +77,7 @@ export function SongEditor({
   const read = useMemo((): { song: Song } | { problem: string } => {
     if (!typed.melody.trim()) return { problem: '' };
     try {
-      const made = typedSong({ ...typed, title: typed.title || 'Untitled' });
+      const made = typedSong({ ...typed, title: typed.title || t('Untitled') });
       const parsed = SongShape.safeParse(made);
       return parsed.success
         ? { song: parsed.data }
@@ -88,7 +96,7 @@ export function SongEditor({
   const edit = (note: number, change: NoteEdit) => {
     let now: Song;
     try {
-      now = typedSong({ ...typed, title: typed.title || 'Untitled', ...newest.current });
+      now = typedSong({ ...typed, title: typed.title || t('Untitled'), ...newest.current });
     } catch {
       // What is being typed can't be read just now: it says so itself.
       return;
@@ -106,8 +114,8 @@ export function SongEditor({
     meter === `${given.meter[0]}/${given.meter[1]}` &&
     upbeat === String(given.upbeat);
   const save = async () => {
-    if (!title.trim()) return setProblem('Give the song a title.');
-    if ('problem' in read) return setProblem(read.problem || 'Write at least one note.');
+    if (!title.trim()) return setProblem(t('Give the song a title.'));
+    if ('problem' in read) return setProblem(read.problem || t('Write at least one note.'));
     setProblem(null);
     setBusy(true);
     try {
@@ -128,25 +136,26 @@ export function SongEditor({
   return (
     <form
       className="card flex flex-col gap-3"
-      aria-label="The song"
+      aria-label={t('The song')}
       onSubmit={(e) => {
         e.preventDefault();
         void save();
       }}
     >
       <div className="grid gap-2 sm:grid-cols-2 lg:grid-cols-4">
-        {field('Title', title, setTitle, { required: true, maxLength: 160 })}
-        {field('Style', style, setStyle, { maxLength: 80 })}
-        <Choice label="Language of its words" value={language} options={LANGUAGES} onChange={setLanguage} />
-        {field('Tempo, crotchets a minute', tempo, setTempo, { type: 'number', min: 10, max: 500, step: 'any' })}
-        <Choice label="Meter" value={meter} options={METERS.map((m) => [m, m] as const)} onChange={setMeter} />
-        <Choice label="Key signature" value={fifths} options={SIGNATURES} onChange={setFifths} />
-        {field('Upbeat, crotchets', upbeat, setUpbeat, { type: 'number', min: 0, max: 16, step: 'any' })}
+        {field(t('Title'), title, setTitle, { required: true, maxLength: 160 })}
+        {field(t('Style'), style, setStyle, { maxLength: 80 })}
+        <Choice label={t('Language of its words')} value={language} options={LANGUAGES} onChange={setLanguage} />
+        {field(t('Tempo, crotchets a minute'), tempo, setTempo, { type: 'number', min: 10, max: 500, step: 'any' })}
+        <Choice label={t('Meter')} value={meter} options={METERS.map((m) => [m, m] as const)} onChange={setMeter} />
+        <Choice label={t('Key signature')} value={fifths} options={SIGNATURES} onChange={setFifths} />
+        {field(t('Upbeat, crotchets'), upbeat, setUpbeat, { type: 'number', min: 0, max: 16, step: 'any' })}
       </div>
       <label className="flex flex-col gap-1">
         <span className="text-sm text-soft">
-          Notes: C4 a crotchet, Bb3:2 two, C5:0.5 a quaver, r a rest, a comma to breathe, E4~ to slide on, p mf f from there on; bar lines |
-          as you like
+          {t(
+            'Notes: C4 a crotchet, Bb3:2 two, C5:0.5 a quaver, r a rest, a comma to breathe, E4~ to slide on, p mf f from there on; bar lines | as you like',
+          )}
         </span>
         <textarea
           className="field field-sizing-content min-h-28 font-mono text-sm"
@@ -157,24 +166,26 @@ export function SongEditor({
         />
       </label>
       <label className="flex flex-col gap-1">
-        <span className="text-sm text-soft">Words: a syllable a note, he-ron with a hyphen, _ where one is held on; or a vowel (ah)</span>
+        <span className="text-sm text-soft">
+          {t('Words: a syllable a note, he-ron with a hyphen, _ where one is held on; or a vowel (ah)')}
+        </span>
         <textarea className="field field-sizing-content min-h-16 text-sm" value={words} onChange={(e) => type({ words: e.target.value })} />
       </label>
       <label className="flex flex-col gap-1">
-        <span className="text-sm text-soft">Notes for yourself</span>
+        <span className="text-sm text-soft">{t('Notes for yourself')}</span>
         <input className="field" value={note} onChange={(e) => setNote(e.target.value)} maxLength={4000} />
       </label>
       {'song' in read ? <StaffEditor song={read.song} onEdit={edit} /> : read.problem && <Notice>{read.problem}</Notice>}
       {song && !untouched && song.bars.some((b) => b.beats !== song.bars[Math.min(1, song.bars.length - 1)].beats) && (
-        <p className="text-sm text-soft">Changed by hand, its bars become of one length.</p>
+        <p className="text-sm text-soft">{t('Changed by hand, its bars become of one length.')}</p>
       )}
       {problem && <Notice>{problem}</Notice>}
       <div className="flex gap-2">
         <button className="button-main" disabled={busy}>
-          Save the song
+          {t('Save the song')}
         </button>
         <button type="button" className="button" onClick={onCancel}>
-          Cancel
+          {t('Cancel')}
         </button>
       </div>
     </form>

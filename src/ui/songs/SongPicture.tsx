@@ -2,7 +2,6 @@
 import { useEffect, useRef } from 'react';
 import type { Heard, KeptOutcome } from '../../core/song/outcome';
 import type { VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import { barRisks, Level, levelOf, PhraseRisk } from '../../core/song/risks';
 import type { Song } from '../../core/song/types';
 import type { SongVoice } from '../../core/song/voice';
@@ -13,6 +12,7 @@ import { useWidth } from '../kit/useWidth';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
 import { rampColour } from '../ladder/ramp';
 import type { LadderScale } from '../ladder/scale';
+import { useLanguage } from '../language/language';
 
 /** Bars above and words below the notes. */
 const HEAD = 30;
@@ -55,6 +55,7 @@ export function SongPicture({
   /** An earlier take to compare with. */
   beside: Heard['outcome'];
 }) {
+  const { t } = useLanguage();
   const [box, room] = useWidth();
   const scroller = useRef<HTMLDivElement>(null);
   const end = song.bars[song.bars.length - 1].start + song.bars[song.bars.length - 1].beats;
@@ -74,7 +75,12 @@ export function SongPicture({
       </div>
       <div ref={box} className="min-w-0 flex-1">
         <div ref={scroller} className="overflow-x-auto rounded-lg border border-line" tabIndex={-1}>
-          <svg width={width} height={scale.height + HEAD + WORDS_HEIGHT} role="group" aria-label={`${song.title} beside the voice`}>
+          <svg
+            width={width}
+            height={scale.height + HEAD + WORDS_HEIGHT}
+            role="group"
+            aria-label={t('{title} beside the voice', { title: song.title })}
+          >
             <g transform={`translate(0 ${HEAD})`}>
               <Rungs scale={scale} width={width} />
               {map?.passaggi.map((p) => (
@@ -161,8 +167,11 @@ export function SongPicture({
           </svg>
         </div>
         <p className="sr-only">
-          {song.notes.length} notes from {noteName(Math.min(...song.notes.map((n) => n.midi)) + semitones, flats)} to{' '}
-          {noteName(Math.max(...song.notes.map((n) => n.midi)) + semitones, flats)}. The phrases are listed beside.
+          {t('{length} notes from {min} to {max}. The phrases are listed beside.', {
+            length: song.notes.length,
+            min: { note: Math.min(...song.notes.map((n) => n.midi)) + semitones, flats: flats },
+            max: { note: Math.max(...song.notes.map((n) => n.midi)) + semitones, flats: flats },
+          })}
         </p>
       </div>
     </div>
@@ -210,6 +219,7 @@ function SungNotes({
   /** Drawn dashed and without marks, under another. */
   under?: boolean;
 }) {
+  const { t } = useLanguage();
   return (
     <>
       {heard.notes.map(({ note, cents }, i) => {
@@ -233,7 +243,7 @@ function SungNotes({
         const n = own && song.notes[own.note];
         return (
           <g key={bar}>
-            <title>{breakInWords(broke, namesFlats(song, heard.semitones))}</title>
+            <title>{t(breakInWords(broke, namesFlats(song, heard.semitones)))}</title>
             <MachineMark x={x(n ? n.start : song.bars[bar].start) + 4} y={scale.y(broke.midi)} />
           </g>
         );

@@ -1,4 +1,5 @@
 'use client';
+import { said } from '../../core/words/said';
 import { FileMusic, Play, Printer, Square } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useMemo, useState } from 'react';
@@ -9,13 +10,12 @@ import { SONG_LINE } from '../../core/plan/plan';
 import type { TimbreAxis } from '../../core/take/timbre';
 import { songTask } from '../../core/sim/song';
 import { songInTime, startingNote } from '../../core/song/in-time';
-import { keysFor, octaveFor } from '../../core/song/keys';
+import { keysFor, octaveFor, saidKey } from '../../core/song/keys';
 import type { BarOutcome } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
 import { isLocked, SongVoice } from '../../core/song/voice';
 import { barsName, keyBecause, keyInWords, songCautions } from '../../core/song/words';
 import { exerciseFrom, Work } from '../../core/song/work';
-import { noteName } from '../../core/music/pitch';
 import { say } from '../../sync/words';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Keys } from '../kit/Keys';
@@ -32,6 +32,7 @@ import { SingIt } from './SingIt';
 import { SongTakeLine, SongTakes } from './SongTakes';
 import { LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
 import { ask, requestOf } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 export interface SongView extends PlanSource {
   singer: PlanSource['singer'] & { name: string; axis: TimbreAxis | null };
@@ -51,13 +52,14 @@ const NOTHING_CHOSEN: Chosen = { semitones: null, ways: {}, note: '' };
 
 /** One song as one singer meets it: the melody on the ladder, every key, each phrase, the work made of it, and what came true. */
 export function SongRoom({ view }: { view: SongView }) {
+  const { t } = useLanguage();
   if (!view.voice)
     return (
       <div className="card max-w-2xl text-lg">
-        <p>A song is laid on the map of a voice, and there is none yet. Record a siren first.</p>
+        <p>{t('A song is laid on the map of a voice, and there is none yet. Record a siren first.')}</p>
         <ForCoaches>
           <Link className="button-main mt-3" href={`/singers/${view.singer.id}/listen`}>
-            Listen to {view.singer.name}
+            {t('Listen to {name}', { name: view.singer.name })}
           </Link>
         </ForCoaches>
       </div>
@@ -66,6 +68,7 @@ export function SongRoom({ view }: { view: SongView }) {
 }
 
 function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
+  const { t } = useLanguage();
   const { singer, song, songId, map } = view;
   const mayChange = useMayChange();
   const octave = useMemo(() => octaveFor(song, voice), [song, voice]);
@@ -82,7 +85,9 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
   const phrase = key.phrases[Math.min(selected, key.phrases.length - 1)];
   const [take, setTake] = useState<string | null>(view.takes[0]?.takeId ?? null);
   const [beside, setBeside] = useState<string | null>(null);
-  const [said, setSaid] = useState('');
+  const [told, setTold] = useState('');
+  /** What was told is that something is in the week now. */
+  const [inWeek, setInWeek] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const along = useFollowAlong();
   const planning = usePlanning(view, view.school);
@@ -103,7 +108,10 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
   };
   const choose = (semitones: number) => {
     decide({ semitones });
-    setSaid(`${keys.find((k) => k.semitones === semitones)?.key ?? ''} is ${singer.name}’s key for ${song.title}.`);
+    setInWeek(false);
+    setTold(
+      t('{key} is {name}’s key for {song}.', { key: saidKey(song, semitones), name: { own: singer.name }, song: { own: song.title } }),
+    );
   };
   const step = (by: number) => {
     const next = keys.find((k) => k.semitones === key.semitones + by);
@@ -124,12 +132,13 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       work: how,
     });
     const next = putIn(exercise, items, p, { instead: SONG_LINE });
-    if (!next) return setProblem('In this key some of its notes are beyond what may be sung: choose another key first.');
+    if (!next) return setProblem(t('In this key some of its notes are beyond what may be sung: choose another key first.'));
     try {
       await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: exercise.id }, body: exercise });
       planning.setItems(next);
       if (chosen.semitones === null) decide({ semitones: key.semitones });
-      setSaid(`${exercise.name}, ${WORK_WORDS[how].toLowerCase()}, is in the week.`);
+      setInWeek(true);
+      setTold(t('{name} is in the week, {how}.', { name: { own: exercise.name }, how: WORK_WORDS[how] }));
     } catch (error) {
       setProblem((error as Error).message);
     }
@@ -162,43 +171,41 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <h2 className="mr-auto text-xl font-bold">
           {song.title}{' '}
-          <span className="font-normal text-soft">
-            in {key.key}, {keyInWords(key, octave)}
-          </span>
+          <span className="font-normal text-soft">{t('in {key}, {key2}', { key: key.key, key2: keyInWords(key, octave) })}</span>
         </h2>
         <span className="no-print flex flex-wrap gap-1">
           <button className="button px-3" onClick={() => hear(true)}>
-            {along.sounding ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />} {along.sounding ? 'Stop' : 'Hear it'}
+            {along.sounding ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />} {along.sounding ? t('Stop') : t('Hear it')}
           </button>
           <button
             className="button px-3"
             onClick={() => void downloadSongMusicXml(song, key.semitones)}
-            title="The sheet in this key, as MusicXML"
+            title={t('The sheet in this key, as MusicXML')}
           >
-            <FileMusic aria-hidden size={16} /> MusicXML
+            <FileMusic aria-hidden size={16} /> {t('MusicXML')}
           </button>
           <button
             className="button px-3"
             onClick={() => void downloadSongMidi(song, key.semitones)}
-            title="The melody in this key, as MIDI"
+            title={t('The melody in this key, as MIDI')}
           >
-            <FileMusic aria-hidden size={16} /> MIDI
+            <FileMusic aria-hidden size={16} /> {t('MIDI')}
           </button>
-          <button className="button px-3" onClick={() => print()} title="The sheet in this key, on paper or as a PDF">
-            <Printer aria-hidden size={16} /> Sheet
+          <button className="button px-3" onClick={() => print()} title={t('The sheet in this key, on paper or as a PDF')}>
+            <Printer aria-hidden size={16} /> {t('Sheet')}
           </button>
           <Keys
             repeats
             shortcuts={[
-              { key: ' ', says: 'plays the phrase, and stops', act: () => hear(false) },
-              { key: 'ArrowRight', says: 'next phrase', act: () => setSelected((i) => Math.min(key.phrases.length - 1, i + 1)) },
-              { key: 'ArrowLeft', says: 'phrase before', act: () => setSelected((i) => Math.max(0, i - 1)) },
-              { key: 'ArrowUp', says: 'a semitone higher', act: () => step(1) },
-              { key: 'ArrowDown', says: 'a semitone lower', act: () => step(-1) },
+              { key: ' ', says: said('plays the phrase, and stops'), act: () => hear(false) },
+              { key: 'ArrowRight', says: said('next phrase'), act: () => setSelected((i) => Math.min(key.phrases.length - 1, i + 1)) },
+              { key: 'ArrowLeft', says: said('phrase before'), act: () => setSelected((i) => Math.max(0, i - 1)) },
+              { key: 'ArrowUp', says: said('a semitone higher'), act: () => step(1) },
+              { key: 'ArrowDown', says: said('a semitone lower'), act: () => step(-1) },
               ...(mayChange
                 ? [
-                    { key: 'c', says: 'chooses this key', act: () => choose(key.semitones) },
-                    { key: 'w', says: 'puts the phrase into the week, on ng', act: () => void work('ng') },
+                    { key: 'c', says: said('chooses this key'), act: () => choose(key.semitones) },
+                    { key: 'w', says: said('puts the phrase into the week, on ng'), act: () => void work('ng') },
                   ]
                 : []),
             ]}
@@ -207,11 +214,11 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       </div>
       {problem && <Notice>{problem}</Notice>}
       {along.problem && <Notice>{along.problem}</Notice>}
-      <p role="status" className={said ? 'mb-2 font-semibold text-coach' : 'sr-only'}>
-        {said}{' '}
-        {said.includes('week') && (
+      <p role="status" className={told ? 'mb-2 font-semibold text-coach' : 'sr-only'}>
+        {told}{' '}
+        {inWeek && (
           <Link className="underline" href={`/singers/${singer.id}/plan`}>
-            See the week
+            {t('See the week')}
           </Link>
         )}
       </p>
@@ -230,13 +237,17 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
             beside={take ? heardOf(beside) : null}
           />
           <p>
-            <b className="first-letter:uppercase inline-block">{LEVEL_WORDS[key.level]}</b>: {keyBecause(key, keys, song, voice)}{' '}
-            {Math.round(key.atTheChangeS)} of {Math.round(key.tessitura.seconds)} s lie within two semitones of a change; most of it from{' '}
-            {noteName(key.tessitura.low, key.flats)} to {noteName(key.tessitura.high, key.flats)}.
+            <b className="first-letter:uppercase inline-block">{t(LEVEL_WORDS[key.level])}</b>: {t(keyBecause(key, keys, song, voice))}{' '}
+            {t('{near} of {all} s lie within two semitones of a change; most of it from {low} to {high}.', {
+              near: Math.round(key.atTheChangeS),
+              all: Math.round(key.tessitura.seconds),
+              low: { note: key.tessitura.low, flats: key.flats },
+              high: { note: key.tessitura.high, flats: key.flats },
+            })}
           </p>
-          <section aria-label="Which key" className="card">
+          <section aria-label={t('Which key')} className="card">
             <div className="mb-2 flex flex-wrap items-center gap-2">
-              <h2 className="flex-1 text-lg font-bold">Which key</h2>
+              <h2 className="flex-1 text-lg font-bold">{t('Which key')}</h2>
               <ForCoaches>
                 <button
                   className="button px-3"
@@ -244,7 +255,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
                   onClick={() => choose(key.semitones)}
                   title="C"
                 >
-                  {chosen.semitones === key.semitones ? `${key.key} is chosen` : `Choose ${key.key}`}
+                  {chosen.semitones === key.semitones ? t('{key} is chosen', { key: key.key }) : t('Choose {key}', { key: key.key })}
                 </button>
               </ForCoaches>
             </div>
@@ -260,14 +271,14 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
             {cautions.length > 0 && (
               <ul className="mt-2 list-disc pl-5 text-sm">
                 {cautions.map((c) => (
-                  <li key={c}>{c}</li>
+                  <li key={t(c)}>{t(c)}</li>
                 ))}
               </ul>
             )}
           </section>
         </div>
         <aside className="flex flex-col gap-3">
-          <nav aria-label="Phrases" className="flex flex-wrap gap-1">
+          <nav aria-label={t('Phrases')} className="flex flex-wrap gap-1">
             {key.phrases.map((p, i) => (
               <button
                 key={p.first}
@@ -297,8 +308,8 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
               singer={singer}
               sung={sung}
               simulated={simulated}
-              heading="Sing it"
-              hint="The whole of it or any phrase, without piano in the room. Break off and begin again as you like."
+              heading={t('Sing it')}
+              hint={t('The whole of it or any phrase, without piano in the room. Break off and begin again as you like.')}
               piano={accompany}
               onTaken={setTake}
             />
@@ -318,7 +329,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
           />
         </aside>
       </div>
-      <section aria-label="The sheet" className="card mt-4 print:mt-0 print:border-0 print:p-0">
+      <section aria-label={t('The sheet')} className="card mt-4 print:mt-0 print:border-0 print:p-0">
         <SongStaff song={song} semitones={key.semitones} voice={singer.voiceType} />
       </section>
     </>

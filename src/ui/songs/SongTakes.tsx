@@ -6,7 +6,8 @@ import { BarOutcome, Heard, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
 import { namesFlats } from '../../core/song/written';
 import { barName, breakInWords, UNTOLD } from '../../core/song/words';
-import { dateTimeOf } from '../kit/dates';
+import { LEVEL_WORDS } from './words-of-songs';
+import { useLanguage } from '../language/language';
 
 export interface SongTakeLine {
   takeId: string;
@@ -46,74 +47,86 @@ export function SongTakes({
   /** Bars of all this singer's songs ever sung. */
   all: readonly BarOutcome[];
 }) {
+  const { dateTimeOf, t } = useLanguage();
   const { playing, play, stop } = useTakePlayer();
   if (takes.length === 0) return null;
   const record = recordOf(all);
   return (
-    <section aria-label="Takes of this song" className="card flex flex-col gap-2">
-      <h2 className="text-lg font-bold">What came true</h2>
+    <section aria-label={t('Takes of this song')} className="card flex flex-col gap-2">
+      <h2 className="text-lg font-bold">{t('What came true')}</h2>
       <ul className="flex flex-col gap-1">
-        {takes.map((t) => {
-          const bars = t.heard?.outcome?.bars ?? [];
+        {takes.map((take) => {
+          const bars = take.heard?.outcome?.bars ?? [];
           const broke = bars.filter((b) => b.broke);
           const untold = bars.filter((b) => b.untold);
           const sung = bars.filter((b) => b.sung).length;
           return (
-            <li key={t.takeId} className={`rounded-lg border px-2 py-1 ${t.takeId === shown ? 'border-accent' : 'border-line'}`}>
+            <li key={take.takeId} className={`rounded-lg border px-2 py-1 ${take.takeId === shown ? 'border-accent' : 'border-line'}`}>
               <div className="flex flex-wrap items-center gap-2">
                 <button
                   className="min-w-0 flex-1 text-left font-semibold hover:underline"
-                  aria-pressed={t.takeId === shown}
-                  onClick={() => onShow(t.takeId === shown ? null : t.takeId)}
+                  aria-pressed={take.takeId === shown}
+                  onClick={() => onShow(take.takeId === shown ? null : take.takeId)}
                 >
-                  {dateTimeOf(t.recordedAt)}
+                  {dateTimeOf(take.recordedAt)}
                 </button>
-                {shown && t.takeId !== shown && t.heard?.outcome && t.heard.outcome.notes.length > 0 && (
+                {shown && take.takeId !== shown && take.heard?.outcome && take.heard.outcome.notes.length > 0 && (
                   <button
-                    className={`button px-3 ${t.takeId === beside ? 'border-accent' : ''}`}
-                    aria-pressed={t.takeId === beside}
-                    aria-label={`Lay the take of ${dateTimeOf(t.recordedAt)} beside the one that is shown`}
-                    onClick={() => onBeside(t.takeId === beside ? null : t.takeId)}
+                    className={`button px-3 ${take.takeId === beside ? 'border-accent' : ''}`}
+                    aria-pressed={take.takeId === beside}
+                    aria-label={t('Lay the take of {when} beside the one that is shown', { when: dateTimeOf(take.recordedAt) })}
+                    onClick={() => onBeside(take.takeId === beside ? null : take.takeId)}
                   >
-                    Beside
+                    {t('Beside')}
                   </button>
                 )}
-                {!t.silent && (
+                {!take.silent && (
                   <button
                     className="button px-3"
-                    aria-label={playing?.takeId === t.takeId ? 'Stop' : `Play the take of ${dateTimeOf(t.recordedAt)}`}
-                    onClick={() => (playing?.takeId === t.takeId ? stop() : play(t.takeId, 0))}
+                    aria-label={
+                      playing?.takeId === take.takeId ? t('Stop') : t('Play the take of {when}', { when: dateTimeOf(take.recordedAt) })
+                    }
+                    onClick={() => (playing?.takeId === take.takeId ? stop() : play(take.takeId, 0))}
                   >
-                    {playing?.takeId === t.takeId ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
+                    {playing?.takeId === take.takeId ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
                   </button>
                 )}
-                <Link className="button px-3" href={`/singers/${singerId}/takes/${t.takeId}`}>
-                  Review
+                <Link className="button px-3" href={`/singers/${singerId}/takes/${take.takeId}`}>
+                  {t('Review')}
                 </Link>
               </div>
               <p className="text-sm text-soft">
-                {t.heard === null
-                  ? 'being listened to …'
-                  : t.heard.outcome === null
-                    ? 'not this song, or too little of it'
-                    : `${sung} bars, ${broke.length} broke${untold.length ? `, ${untold.length} not told` : ''}, ${Math.round(100 * inTune(bars))} % in tune`}
+                {take.heard === null
+                  ? t('being listened to …')
+                  : take.heard.outcome === null
+                    ? t('not this song, or too little of it')
+                    : t(
+                        untold.length
+                          ? '{sung} bars, {broke} broke, {untold} not told, {percent} % in tune'
+                          : '{sung} bars, {broke} broke, {percent} % in tune',
+                        { sung, broke: broke.length, untold: untold.length, percent: Math.round(100 * inTune(bars)) },
+                      )}
               </p>
-              {t.takeId === shown && (
+              {take.takeId === shown && (
                 <ul className="mt-1 text-sm">
-                  {broke.length === 0 && sung > untold.length && <li>Nothing broke that can be told.</li>}
+                  {broke.length === 0 && sung > untold.length && <li>{t('Nothing broke that can be told.')}</li>}
                   {broke.map((b) => (
                     <li key={b.bar}>
                       <button
                         className="text-left hover:underline"
-                        onClick={() => play(t.takeId, Math.max(0, b.broke!.timeS - 1), b.broke!.timeS + 1.5)}
+                        onClick={() => play(take.takeId, Math.max(0, b.broke!.timeS - 1), b.broke!.timeS + 1.5)}
                       >
-                        {barName(song, b.bar)}, called {b.called}: {breakInWords(b.broke!, namesFlats(song, t.heard!.outcome!.semitones))}
+                        {t('{bar}, called {called}: {what}', {
+                          bar: barName(song, b.bar),
+                          called: LEVEL_WORDS[b.called],
+                          what: breakInWords(b.broke!, namesFlats(song, take.heard!.outcome!.semitones)),
+                        })}
                       </button>
                     </li>
                   ))}
                   {untold.map((b) => (
                     <li key={b.bar} className="text-soft">
-                      {barName(song, b.bar)}, called {b.called}: {UNTOLD}
+                      {t('{bar}, called {called}: {what}', { bar: barName(song, b.bar), called: LEVEL_WORDS[b.called], what: UNTOLD })}
                     </li>
                   ))}
                 </ul>
@@ -124,8 +137,12 @@ export function SongTakes({
       </ul>
       {record.risky.sung + record.safe.sung > 0 && (
         <p className="text-sm" data-testid="record">
-          In all songs so far: of {record.risky.sung} bars called risky {record.risky.broke} broke; of {record.safe.sung} called safe{' '}
-          {record.safe.sung - record.safe.broke} held.
+          {t('In all songs so far: of {sung} bars called risky {broke} broke; of {sung2} called safe {sung3} held.', {
+            sung: record.risky.sung,
+            broke: record.risky.broke,
+            sung2: record.safe.sung,
+            sung3: record.safe.sung - record.safe.broke,
+          })}
         </p>
       )}
     </section>

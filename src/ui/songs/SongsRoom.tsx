@@ -4,13 +4,13 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { SongFile } from '../../core/format/song-musicxml';
-import { noteName } from '../../core/music/pitch';
 import type { Song } from '../../core/song/types';
 import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { readSongFile } from './read-file';
 import { SongEditor } from './SongEditor';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 export interface SongLine {
   id: string;
@@ -24,6 +24,7 @@ export interface SongLine {
 
 /** The studio's songs: brought in from files, or written. */
 export function SongsRoom({ songs }: { songs: SongLine[] }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -64,13 +65,13 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
       }}
     >
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="flex-1 text-2xl font-bold">Songs</h1>
+        <h1 className="flex-1 text-2xl font-bold">{t('Songs')}</h1>
         <input
           ref={file}
           type="file"
           className="sr-only"
           tabIndex={-1}
-          aria-label="File with a song"
+          aria-label={t('File with a song')}
           accept=".mid,.midi,.musicxml,.xml,.mxl"
           onChange={(e) => {
             const chosen = e.target.files?.[0];
@@ -79,11 +80,16 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
           }}
         />
         <ForCoaches>
-          <button className="button" onClick={() => file.current?.click()} disabled={reading} title="MusicXML (also compressed) or MIDI">
-            <Upload aria-hidden size={18} /> {reading ? 'Reading …' : 'From a file'}
+          <button
+            className="button"
+            onClick={() => file.current?.click()}
+            disabled={reading}
+            title={t('MusicXML (also compressed) or MIDI')}
+          >
+            <Upload aria-hidden size={18} /> {reading ? t('Reading …') : t('From a file')}
           </button>
           <button className="button" onClick={() => (setCame(null), setEditing('new'))}>
-            <Plus aria-hidden size={18} /> Write one
+            <Plus aria-hidden size={18} /> {t('Write one')}
           </button>
         </ForCoaches>
       </div>
@@ -92,19 +98,20 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
         <div className="mb-4 flex flex-col gap-2">
           {came && came.read.parts.length > 1 && (
             <label className="flex flex-wrap items-center gap-2">
-              <span>The melody is in</span>
+              <span>{t('The melody is in')}</span>
               <select
                 className="field"
                 value={came.read.part}
-                aria-label="The part with the melody"
+                aria-label={t('The part with the melody')}
                 onChange={(e) => void bring(came.from, e.target.value)}
               >
                 {came.read.parts
                   .filter((p) => p.notes > 0)
                   .map((p) => (
                     <option key={p.id} value={p.id}>
-                      {p.name || p.id}: {p.notes} notes{p.words ? ', with words' : ''}
-                      {p.chords ? ', more than one at once' : ''}
+                      {t('{part}: {n, plural, one {# note} other {# notes}}', { part: { own: p.name || p.id }, n: p.notes })}
+                      {p.words ? t(', with words') : ''}
+                      {p.chords ? t(', more than one at once') : ''}
                     </option>
                   ))}
               </select>
@@ -121,8 +128,9 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
       {songs.length === 0 && !editing ? (
         <div className="card max-w-2xl text-lg">
           <p>
-            Lessons are for songs. Bring one in as MusicXML or MIDI (drop the file here), or write its melody: Wendel lays it on each
-            singer’s map, ranks its keys, and finds the bars to work on.
+            {t(
+              'Lessons are for songs. Bring one in as MusicXML or MIDI (drop the file here), or write its melody: Wendel lays it on each singer’s map, ranks its keys, and finds the bars to work on.',
+            )}
           </p>
         </div>
       ) : (
@@ -132,9 +140,17 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
               <Link href={`/songs/${s.id}`} className="card block hover:border-accent">
                 <span className="block text-lg font-bold">{s.title}</span>
                 <span className="block text-soft">
-                  {[s.style, `${s.bars} bars`, `${noteName(s.lowest)} to ${noteName(s.highest)}`].filter(Boolean).join(' · ')}
+                  {[
+                    s.style,
+                    t('{n, plural, one {# bar} other {# bars}}', { n: s.bars }),
+                    t('{low} to {high}', { low: { note: s.lowest }, high: { note: s.highest } }),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
                 </span>
-                <span className="block text-sm text-soft">{s.singers === 0 ? 'nobody’s yet' : `sung by ${s.singers}`}</span>
+                <span className="block text-sm text-soft">
+                  {s.singers === 0 ? t('nobody’s yet') : t('sung by {singers}', { singers: s.singers })}
+                </span>
               </Link>
             </li>
           ))}

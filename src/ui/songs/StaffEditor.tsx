@@ -1,11 +1,11 @@
 'use client';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, CopyPlus, Trash2 } from 'lucide-react';
 import { KeyboardEvent, useState } from 'react';
-import { noteName } from '../../core/music/pitch';
 import type { NoteEdit } from '../../core/song/edit';
 import { barAt, Song } from '../../core/song/types';
 import { barName } from '../../core/song/words';
 import { SongStaff } from '../staff/SongStaff';
+import { useLanguage } from '../language/language';
 
 /** What each key does to the note that is worked on; with Shift an octave. */
 const KEYS: Record<string, (octave: boolean) => NoteEdit> = {
@@ -26,6 +26,7 @@ export function StaffEditor({
   song: Song;
   onEdit: (note: number, edit: NoteEdit) => void;
 }) {
+  const { note: named, t } = useLanguage();
   const [at, setAt] = useState(0);
   const selected = Math.min(at, song.notes.length - 1);
   const note = song.notes[selected];
@@ -52,7 +53,7 @@ export function StaffEditor({
       <div
         role="group"
         tabIndex={0}
-        aria-label="The staff: arrows walk and move the note, plus and minus its length, Enter repeats it, Delete takes it out"
+        aria-label={t('The staff: arrows walk and move the note, plus and minus its length, Enter repeats it, Delete takes it out')}
         className="rounded-lg focus-visible:outline-2 focus-visible:outline-accent"
         onKeyDown={press}
       >
@@ -60,18 +61,18 @@ export function StaffEditor({
       </div>
       <div className="flex flex-wrap items-center gap-1 text-sm">
         <span className="mr-2 min-w-48" aria-live="polite" data-testid="staff-note">
-          {barName(song, barAt(song, note.start))}: <b>{noteName(note.midi, song.fifths < 0)}</b>, {Math.round(note.beats * 1000) / 1000}{' '}
-          {note.beats === 1 ? 'crotchet' : 'crotchets'}
-          {note.words && ` on “${note.words}”`}
+          {t(barName(song, barAt(song, note.start)))}: <b>{named(note.midi, song.fifths < 0)}</b>,{' '}
+          {t('{n, plural, one {# crotchet} other {# crotchets}}', { n: Math.round(note.beats * 1000) / 1000 })}
+          {note.words && t(' on “{words}”', { words: note.words })}
         </span>
-        {button('The note before', ArrowLeft, () => walk(-1))}
-        {button('The next note', ArrowRight, () => walk(1))}
-        {button('A semitone higher', ArrowUp, () => edit({ does: 'move', semitones: 1 }))}
-        {button('A semitone lower', ArrowDown, () => edit({ does: 'move', semitones: -1 }))}
-        {button('Half as long', null, () => edit({ does: 'stretch', by: 0.5 }), '÷2')}
-        {button('Twice as long', null, () => edit({ does: 'stretch', by: 2 }), '×2')}
-        {button('Once more after it', CopyPlus, () => edit({ does: 'repeat' }))}
-        {button('Take the note out', Trash2, () => edit({ does: 'remove' }))}
+        {button(t('The note before'), ArrowLeft, () => walk(-1))}
+        {button(t('The next note'), ArrowRight, () => walk(1))}
+        {button(t('A semitone higher'), ArrowUp, () => edit({ does: 'move', semitones: 1 }))}
+        {button(t('A semitone lower'), ArrowDown, () => edit({ does: 'move', semitones: -1 }))}
+        {button(t('Half as long'), null, () => edit({ does: 'stretch', by: 0.5 }), '÷2')}
+        {button(t('Twice as long'), null, () => edit({ does: 'stretch', by: 2 }), '×2')}
+        {button(t('Once more after it'), CopyPlus, () => edit({ does: 'repeat' }))}
+        {button(t('Take the note out'), Trash2, () => edit({ does: 'remove' }))}
       </div>
     </div>
   );

@@ -18,9 +18,11 @@ import type { SongSinger } from '../../contract/answers';
 import type { Fit } from '../../core/song/fit';
 import { fitAll } from './fits';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 /** A song of the studio: its sheet, and whom it fits in which key. */
 export function StudioSong({ row }: { row: { id: string; song: Song; note: string } }) {
+  const { t } = useLanguage();
   const { id, song, note } = row;
   const router = useRouter();
   const along = useFollowAlong();
@@ -59,7 +61,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
       <div className="mb-3 flex flex-wrap items-center gap-2">
         <h1 className="min-w-72 flex-1 text-2xl font-bold">
           <Link href="/songs" className="font-normal text-soft hover:underline">
-            Songs
+            {t('Songs')}
           </Link>{' '}
           / {song.title}
         </h1>
@@ -68,23 +70,23 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
             className="button px-3"
             onClick={() => (along.sounding ? along.stop() : void along.play('song', songInTime(song, phrasesOf(song))))}
           >
-            {along.sounding ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />} {along.sounding ? 'Stop' : 'Hear it'}
+            {along.sounding ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />} {along.sounding ? t('Stop') : t('Hear it')}
           </button>
           <button className="button px-3" onClick={() => void downloadSongMusicXml(song)}>
-            <FileMusic aria-hidden size={16} /> MusicXML
+            <FileMusic aria-hidden size={16} /> {t('MusicXML')}
           </button>
           <button className="button px-3" onClick={() => void downloadSongMidi(song)}>
-            <FileMusic aria-hidden size={16} /> MIDI
+            <FileMusic aria-hidden size={16} /> {t('MIDI')}
           </button>
-          <button className="button px-3" onClick={() => print()} title="On paper or as a PDF">
-            <Printer aria-hidden size={16} /> Sheet
+          <button className="button px-3" onClick={() => print()} title={t('On paper or as a PDF')}>
+            <Printer aria-hidden size={16} /> {t('Sheet')}
           </button>
           <ForCoaches>
             <button className="button px-3" onClick={() => setEditing(true)}>
-              <Pencil aria-hidden size={16} /> Correct
+              <Pencil aria-hidden size={16} /> {t('Correct')}
             </button>
             <button className="button px-3" onClick={() => setSure(true)}>
-              <Trash2 aria-hidden size={16} /> Delete
+              <Trash2 aria-hidden size={16} /> {t('Delete')}
             </button>
           </ForCoaches>
         </span>
@@ -105,15 +107,15 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
                   })
                 }
               >
-                Delete for good
+                {t('Delete for good')}
               </button>
               <button className="button" onClick={() => setSure(false)}>
-                Keep it
+                {t('Keep it')}
               </button>
             </>
           }
         >
-          The song goes for every singer, with the keys that were chosen and what came true of its takes. The takes themselves stay.
+          {t('The song goes for every singer, with the keys that were chosen and what came true of its takes. The takes themselves stay.')}
         </Notice>
       )}
       {editing ? (
@@ -129,7 +131,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
         />
       ) : (
         <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
-          <section aria-label="The sheet" className="card print:border-0">
+          <section aria-label={t('The sheet')} className="card print:border-0">
             <div className="print:hidden">
               <SongStaff song={song} />
             </div>
@@ -138,10 +140,10 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
             </div>
             {note && <p className="mt-2 text-soft">{note}</p>}
           </section>
-          <section aria-label="Whom it fits" className="no-print flex flex-col gap-2">
-            <h2 className="text-lg font-bold">Whom it fits</h2>
-            {!problem && (singers === null || fits.size < singers.length) && <p className="text-soft">Working it out …</p>}
-            {singers?.length === 0 && <p className="text-soft">No singer has been heard yet.</p>}
+          <section aria-label={t('Whom it fits')} className="no-print flex flex-col gap-2">
+            <h2 className="text-lg font-bold">{t('Whom it fits')}</h2>
+            {!problem && (singers === null || fits.size < singers.length) && <p className="text-soft">{t('Working it out …')}</p>}
+            {singers?.length === 0 && <p className="text-soft">{t('No singer has been heard yet.')}</p>}
             <ul className="flex flex-col gap-1">
               {singers?.map(({ singerId, name, chosen }) => {
                 const fit = fits.get(singerId);
@@ -151,14 +153,14 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
                       <span className="flex flex-wrap justify-between gap-x-3 font-semibold">
                         {name}
                         <span className="font-normal">
-                          {fit && (fit.fits ? `${fit.key}, ${fit.says} · ${LEVEL_WORDS[fit.level]}` : 'no key fits')}
+                          {fit && (fit.fits ? `${fit.key}, ${fit.says} · ${LEVEL_WORDS[fit.level]}` : t('no key fits'))}
                         </span>
                       </span>
                       <span className="block text-sm text-soft">
                         {typeof chosen?.semitones === 'number' && (
-                          <b className="text-coach">{keyNameOf(song.fifths, chosen.semitones)} is chosen. </b>
+                          <b className="text-coach">{t('{fifths} is chosen.', { fifths: keyNameOf(song.fifths, chosen.semitones) })}</b>
                         )}
-                        {fit?.because}
+                        {fit?.because && t(fit?.because)}
                       </span>
                     </Link>
                   </li>

@@ -1,4 +1,5 @@
 'use client';
+import type { Said } from '../../core/words/said';
 import { useCallback, useRef, useState } from 'react';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { songTask } from '../../core/sim/song';
@@ -10,6 +11,7 @@ import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
 import { SingIt } from './SingIt';
 import { ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 const METERS = { '4/4': [4, 4], '3/4': [3, 4], '2/4': [2, 4], '6/8': [6, 8] } as const;
 type Meter = keyof typeof METERS;
@@ -26,10 +28,11 @@ export function SungIn({
   singer: { id: string; name: string; voiceType: VoiceTypeId; axis: TimbreAxis | null };
   onSung: (song: Song) => void;
 }) {
+  const { t } = useLanguage();
   const [tempo, setTempo] = useState(90);
   const [meter, setMeter] = useState<Meter>('4/4');
   const [upbeat, setUpbeat] = useState(0);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const taps = useRef<number[]>([]);
   const tap = () => {
     const now = performance.now();
@@ -48,10 +51,12 @@ export function SungIn({
       const findings = analysis?.findings;
       const song =
         findings?.quality.usable &&
-        sungIn(findings.notes, { tempo, meter: [...METERS[meter]], upbeat, title: `Sung in by ${singer.name}` });
+        sungIn(findings.notes, { tempo, meter: [...METERS[meter]], upbeat, title: t('Sung in by {name}', { name: { own: singer.name } }) });
       if (song) onSung(song);
       else
-        setProblem(findings?.quality.reasons[0] ?? 'No notes were heard: sing again, nearer to the microphone and without accompaniment.');
+        setProblem(
+          findings?.quality.reasons[0] ?? t('No notes were heard: sing again, nearer to the microphone and without accompaniment.'),
+        );
     } catch (error) {
       setProblem((error as Error).message);
     }
@@ -59,11 +64,11 @@ export function SungIn({
   return (
     <div className="flex max-w-2xl flex-col gap-3">
       <div className="card flex flex-wrap items-end gap-3">
-        <button type="button" className="button" onClick={tap} title="Press it in the song’s beat, four times or more">
-          Tap the beat
+        <button type="button" className="button" onClick={tap} title={t('Press it in the song’s beat, four times or more')}>
+          {t('Tap the beat')}
         </button>
         <label className="flex flex-col gap-1">
-          <span className="text-sm text-soft">Tempo, crotchets a minute</span>
+          <span className="text-sm text-soft">{t('Tempo, crotchets a minute')}</span>
           <input
             className="field w-28"
             type="number"
@@ -73,9 +78,14 @@ export function SungIn({
             onChange={(e) => setTempo(Math.min(FASTEST, Math.max(1, Number(e.target.value) || 1)))}
           />
         </label>
-        <Choice label="Meter" value={meter} options={(Object.keys(METERS) as Meter[]).map((m) => [m, m] as const)} onChange={setMeter} />
+        <Choice
+          label={t('Meter')}
+          value={meter}
+          options={(Object.keys(METERS) as Meter[]).map((m) => [m, m] as const)}
+          onChange={setMeter}
+        />
         <label className="flex flex-col gap-1">
-          <span className="text-sm text-soft">Upbeat, crotchets</span>
+          <span className="text-sm text-soft">{t('Upbeat, crotchets')}</span>
           <input
             className="field w-24"
             type="number"
@@ -91,11 +101,11 @@ export function SungIn({
         singer={singer}
         sung={null}
         simulated={simulated}
-        heading="Sing it in"
-        hint="The melody alone, in that tempo, on “la” or with its words. What was heard is written down, and you correct it."
+        heading={t('Sing it in')}
+        hint={t('The melody alone, in that tempo, on “la” or with its words. What was heard is written down, and you correct it.')}
         onTaken={(id) => void taken(id)}
       />
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
     </div>
   );
 }

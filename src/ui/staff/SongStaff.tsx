@@ -4,6 +4,7 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Song } from '../../core/song/types';
 import { useWidth } from '../kit/useWidth';
 import { engraveSong } from './engrave-song';
+import { useLanguage } from '../language/language';
 
 /** As wide as a song is set for paper, pixels: sixty bars are then on one sheet. */
 export const PAPER_WIDTH = 1150;
@@ -27,6 +28,7 @@ export function SongStaff({
   selected?: number | null;
   onSelect?: (note: number) => void;
 }) {
+  const { t } = useLanguage();
   const [room, measured] = useWidth();
   const width = fixed ?? measured;
   const box = useRef<HTMLDivElement>(null);
@@ -66,12 +68,12 @@ export function SongStaff({
       <div
         ref={box}
         role="img"
-        aria-label={`The notes of ${song.title}`}
+        aria-label={t('The notes of {title}', { title: song.title })}
         data-testid="song-staff"
         className={`min-h-28 text-ink print:min-h-0 ${onSelect ? 'cursor-pointer' : ''}`}
         onClick={onSelect ? press : undefined}
       />
-      {problem && <p className="text-soft">These notes can’t be drawn on a staff; everything else works with them.</p>}
+      {problem && <p className="text-soft">{t('These notes can’t be drawn on a staff; everything else works with them.')}</p>}
     </div>
   );
 }

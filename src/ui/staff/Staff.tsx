@@ -1,9 +1,9 @@
 'use client';
+import { useLanguage } from '../language/language';
 import { useEffect, useMemo, useRef } from 'react';
 import { stepSemitones } from '../../core/exercise/pattern';
 import type { Exercise } from '../../core/exercise/types';
 import { leansIn } from '../../core/exercise/vowel-lean';
-import { noteName } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { engrave } from './engrave';
 
@@ -20,6 +20,7 @@ interface Props {
 
 /** An exercise in one key on a staff, engraved by the notation library in its own font. */
 export function Staff({ exercise, tonic, voice, leaning, selected = null, onSelect }: Props) {
+  const { t } = useLanguage();
   const { sound, changeMidi } = leaning ?? {};
   const leans = useMemo(
     () => (sound === undefined || changeMidi === undefined ? [] : leansIn({ weight: 0, ...exercise }, sound, tonic, changeMidi)),
@@ -51,7 +52,16 @@ export function Staff({ exercise, tonic, voice, leaning, selected = null, onSele
     <div
       ref={box}
       role="img"
-      aria-label={`${exercise.name} from ${noteName(tonic)}${first ? `; from ${noteName(tonic + stepSemitones(exercise.steps[first.step]))} up the vowel leans toward “${first.vowel}”` : ''}`}
+      aria-label={
+        first
+          ? t('{name} from {tonic}; from {note} up the vowel leans toward “{vowel}”', {
+              name: exercise.name,
+              tonic: { note: tonic },
+              note: { note: tonic + stepSemitones(exercise.steps[first.step]) },
+              vowel: first.vowel,
+            })
+          : t('{name} from {tonic}', { name: exercise.name, tonic: { note: tonic } })
+      }
       data-testid="staff"
       className={`min-h-14 text-ink print:min-h-0 ${onSelect ? 'cursor-pointer' : ''}`}
       onClick={onSelect ? press : undefined}

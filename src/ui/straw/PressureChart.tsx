@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { COMFORT, FLOWS, pressureOf, StrawSet } from '../../core/straw/choose';
 import { CM_H2O_PA } from '../../core/straw/flow';
+import { useLanguage } from '../language/language';
 
 const POINTS = 31;
 const TICKS = [0.05, 0.1, 0.15, 0.2, 0.25, 0.3, 0.35];
@@ -11,6 +12,7 @@ const LEAST_TOP = 1.25 * COMFORT.high;
 
 /** Back pressure against breath, with the comfortable band; a table behind it for those who don't see it. */
 export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
+  const { t } = useLanguage();
   const data = useMemo(
     () =>
       Array.from({ length: POINTS }, (_, i) => {
@@ -34,7 +36,7 @@ export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
               ticks={TICKS}
               stroke="var(--soft)"
               fontSize={12}
-              label={{ value: 'breath, litres a second', position: 'insideBottom', offset: -10, fill: 'var(--soft)', fontSize: 12 }}
+              label={{ value: t('breath, litres a second'), position: 'insideBottom', offset: -10, fill: 'var(--soft)', fontSize: 12 }}
             />
             <YAxis
               yAxisId="pa"
@@ -60,14 +62,14 @@ export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
         </ResponsiveContainer>
       </div>
       <table className="sr-only">
-        <caption>Back pressure by breath</caption>
+        <caption>{t('Back pressure by breath')}</caption>
         <tbody>
           {data
             .filter((_, i) => i % 5 === 0)
             .map((d) => (
               <tr key={d.flow}>
-                <th scope="row">{d.flow} litres a second</th>
-                <td>{Math.round(d.pressure)} pascals</td>
+                <th scope="row">{t('{flow} litres a second', { flow: d.flow })}</th>
+                <td>{t('{pressure} pascals', { pressure: Math.round(d.pressure) })}</td>
               </tr>
             ))}
         </tbody>

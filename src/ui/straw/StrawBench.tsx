@@ -17,6 +17,9 @@ import {
   USUAL_FLOW,
 } from '../../core/straw/choose';
 import { CM_H2O_PA, Straw } from '../../core/straw/flow';
+import { useLanguage } from '../language/language';
+
+import { texts } from '../../core/words/said';
 
 // The chart comes after the words; its place is kept.
 const PressureChart = dynamic(() => import('./PressureChart').then((m) => m.PressureChart), {
@@ -24,11 +27,11 @@ const PressureChart = dynamic(() => import('./PressureChart').then((m) => m.Pres
   loading: () => <div className="card h-96" />,
 });
 
-const FEEL_WORDS = {
+const FEEL_WORDS = texts({
   'little to feel': 'Little to feel: take a narrower one, or the end a little under water.',
   comfortable: 'Comfortable for most.',
   'fights back': 'It may feel as if it fights back.',
-};
+});
 const LIMITS = { diameterMm: { min: 1, max: 15, step: 0.5 }, lengthMm: { min: 30, max: 400, step: 5 } };
 const DEEPEST_CM = 10;
 
@@ -38,6 +41,7 @@ const STEPS = progression(KINDS.map((k) => ({ ...k, count: MOST_SIDE_BY_SIDE }))
 const inCm = (pa: number) => (pa / CM_H2O_PA).toFixed(1);
 /** Any straws side by side, in air or water: how much they push back, and what to change. */
 export function StrawBench() {
+  const { t } = useLanguage();
   const [set, setSet] = useState<StrawSet>({ straws: [KINDS[1]], depthCm: 0 });
   const [flow, setFlow] = useState(USUAL_FLOW);
   const pressure = useMemo(() => pressureOf(set, flow), [set, flow]);
@@ -51,22 +55,23 @@ export function StrawBench() {
     });
   return (
     <main className="mx-auto max-w-[1240px] px-4 py-4">
-      <h1 className="text-2xl font-bold">Straws</h1>
+      <h1 className="text-2xl font-bold">{t('Straws')}</h1>
       <p className="mb-3 max-w-3xl text-soft">
-        A straw pushes back on the breath and holds the folds in an easy setting. Narrower or longer pushes more; straws held together push
-        less; under water each centimetre adds one. One’s own straw, clean; stop if dizzy.
+        {t(
+          'A straw pushes back on the breath and holds the folds in an easy setting. Narrower or longer pushes more; straws held together push less; under water each centimetre adds one. One’s own straw, clean; stop if dizzy.',
+        )}
       </p>
       <div className="grid gap-4 lg:grid-cols-[22rem_1fr]">
-        <section aria-label="The straws in hand" className="flex flex-col gap-3">
+        <section aria-label={t('The straws in hand')} className="flex flex-col gap-3">
           <ul className="flex flex-col gap-2">
             {set.straws.map((straw, i) => (
               <li key={i} className="card flex flex-col gap-2">
                 <div className="flex items-center gap-2">
-                  <b className="flex-1">{strawName(straw)}</b>
+                  <b className="flex-1">{t(strawName(straw))}</b>
                   {set.straws.length > 1 && (
                     <button
                       className="button-small min-h-11 min-w-11"
-                      aria-label={`Put straw ${i + 1} away`}
+                      aria-label={t('Put straw {i} away', { i: i + 1 })}
                       onClick={() => setSet({ ...set, straws: set.straws.filter((_, j) => j !== i) })}
                     >
                       <X aria-hidden size={18} />
@@ -74,14 +79,14 @@ export function StrawBench() {
                   )}
                 </div>
                 <Slider
-                  label="Inner width"
+                  label={t('Inner width')}
                   unit="mm"
                   {...LIMITS.diameterMm}
                   value={straw.diameterMm}
                   onChange={(diameterMm) => change(i, { diameterMm })}
                 />
                 <Slider
-                  label="Length"
+                  label={t('Length')}
                   unit="mm"
                   {...LIMITS.lengthMm}
                   value={straw.lengthMm}
@@ -90,13 +95,17 @@ export function StrawBench() {
               </li>
             ))}
           </ul>
-          <div role="group" aria-label="Take a straw" className="flex flex-wrap gap-1">
+          <div role="group" aria-label={t('Take a straw')} className="flex flex-wrap gap-1">
             {KINDS.map((kind) => (
               <button
                 key={kind.id}
                 className="button px-3"
                 disabled={full}
-                title={full ? `No more than ${MOST_SIDE_BY_SIDE} fit between the lips` : `${kind.diameterMm} mm × ${kind.lengthMm / 10} cm`}
+                title={
+                  full
+                    ? t('No more than {MOSTSIDEBYSIDE} fit between the lips', { MOSTSIDEBYSIDE: MOST_SIDE_BY_SIDE })
+                    : t('{diameterMm} mm × {lengthMm} cm', { diameterMm: kind.diameterMm, lengthMm: kind.lengthMm / 10 })
+                }
                 onClick={() => setSet({ ...set, straws: [...set.straws, kind] })}
               >
                 <Plus aria-hidden size={16} /> {kind.name}
@@ -104,7 +113,7 @@ export function StrawBench() {
             ))}
           </div>
           <Slider
-            label="Ends under water"
+            label={t('Ends under water')}
             unit="cm"
             min={0}
             max={DEEPEST_CM}
@@ -112,38 +121,37 @@ export function StrawBench() {
             value={set.depthCm}
             onChange={(depthCm) => setSet({ ...set, depthCm })}
           />
-          <Slider label="Breath" unit="l/s" min={FLOWS.low} max={FLOWS.high} step={0.01} value={flow} onChange={setFlow} />
+          <Slider label={t('Breath')} unit="l/s" min={FLOWS.low} max={FLOWS.high} step={0.01} value={flow} onChange={setFlow} />
         </section>
-        <section aria-label="How much they push back" className="flex min-w-0 flex-col gap-3">
+        <section aria-label={t('How much they push back')} className="flex min-w-0 flex-col gap-3">
           <div aria-live="polite">
             <p className="text-[40px] leading-tight font-bold" data-testid="pressure">
-              {Math.round(pressure)} Pa <span className="text-2xl font-semibold text-soft">{inCm(pressure)} cmH₂O</span>
+              {Math.round(pressure)} Pa{' '}
+              <span className="text-2xl font-semibold text-soft">{t('{inCm} cmH₂O', { inCm: inCm(pressure) })}</span>
             </p>
-            <p className="text-lg">
-              at a breath of {flow.toFixed(2)} l/s. {FEEL_WORDS[feel]}
-            </p>
+            <p className="text-lg">{t('at a breath of {toFixed} l/s. {feel}', { toFixed: flow.toFixed(2), feel: FEEL_WORDS[feel] })}</p>
           </div>
           {help && (
             <button className="button self-start" onClick={() => setSet(help.set)}>
-              {help.how}
+              {t(help.how)}
             </button>
           )}
           <PressureChart set={set} flow={flow} />
           <div>
-            <h2 className="font-bold">From easy to narrow</h2>
+            <h2 className="font-bold">{t('From easy to narrow')}</h2>
             <ol className="mt-1 flex flex-wrap gap-1">
               {STEPS.map((step) => {
                 const chosen = setName(step) === setName({ ...set, depthCm: 0 }) && set.depthCm === 0;
                 return (
-                  <li key={setName(step)}>
+                  <li key={t(setName(step))}>
                     <button
                       aria-pressed={chosen}
                       className={`min-h-11 rounded-lg border px-2 text-left text-sm leading-tight ${chosen ? 'border-accent font-semibold' : 'border-line'} ${feelOf(step, flow) === 'comfortable' ? 'bg-card' : 'text-soft'}`}
                       onClick={() => setSet(step)}
                     >
-                      {setName(step)}
+                      {t(setName(step))}
                       <span className="block text-xs">
-                        {inCm(pressureOf(step, flow))} cmH₂O, {feelOf(step, flow)}
+                        {t('{inCm} cmH₂O, {step}', { inCm: inCm(pressureOf(step, flow)), step: feelOf(step, flow) })}
                       </span>
                     </button>
                   </li>
@@ -152,9 +160,10 @@ export function StrawBench() {
             </ol>
           </div>
           <p className="text-sm text-soft">
-            The band is where it feels easy for most ({inCm(COMFORT.low)} to {inCm(COMFORT.high)} cmH₂O, common practice): the singer’s own
-            feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by
-            Blasius where it is turbulent, with the loss at the ends.
+            {t(
+              'The band is where it feels easy for most ({inCm} to {inCm2} cmH₂O, common practice): the singer’s own feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by Blasius where it is turbulent, with the loss at the ends.',
+              { inCm: inCm(COMFORT.low), inCm2: inCm(COMFORT.high) },
+            )}
           </p>
         </section>
       </div>

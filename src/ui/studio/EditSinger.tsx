@@ -10,6 +10,7 @@ import { Style, STYLE_WORDS, STYLES, Wish, WISH_WORDS, WISHES } from '../../core
 import { Notice } from '../kit/Notice';
 import type { BodyOf } from '../../contract/routes';
 import { addressOf, ask } from '../../sync/ask';
+import { useLanguage } from '../language/language';
 
 export interface SingerFields {
   name: string;
@@ -35,6 +36,7 @@ export interface SingerFields {
 
 /** Adding a singer, or changing what is known of one, putting them away, or deleting them for good. */
 export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: string; archivedAt: Date | null }; onClose: () => void }) {
+  const { t } = useLanguage();
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [age, setAge] = useState<Age | ''>(singer?.intake?.age ?? '');
@@ -95,12 +97,12 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
       <div className="fixed inset-0 bg-black/40" aria-hidden="true" />
       <div className="fixed inset-0 grid place-items-center overflow-y-auto p-4">
         <DialogPanel className="card w-full max-w-3xl">
-          <DialogTitle className="text-xl font-bold">{singer ? `About ${singer.name}` : 'A new singer'}</DialogTitle>
+          <DialogTitle className="text-xl font-bold">{singer ? t('About {name}', { name: singer.name }) : t('A new singer')}</DialogTitle>
           <form onSubmit={save} className="mt-3 grid gap-3 sm:grid-cols-2 md:grid-cols-3">
-            <Field label="Name">
+            <Field label={t('Name')}>
               <input className="field text-base" name="name" required maxLength={120} autoComplete="off" defaultValue={singer?.name} />
             </Field>
-            <Field label="Voice, as far as you know">
+            <Field label={t('Voice, as far as you know')}>
               <select className="field text-base" name="voiceType" defaultValue={singer?.voiceType ?? 'mezzo'}>
                 {VOICE_TYPES.map((t) => (
                   <option key={t.id} value={t.id}>
@@ -109,22 +111,22 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 ))}
               </select>
             </Field>
-            <Field label="Part (optional)">
+            <Field label={t('Part (optional)')}>
               <input className="field text-base" name="part" maxLength={120} autoComplete="off" defaultValue={singer?.part} />
             </Field>
-            <Field label="What they sing">
+            <Field label={t('What they sing')}>
               <MaySay name="style" options={STYLES} words={STYLE_WORDS} said={singer?.intake?.style} />
             </Field>
-            <Field label="What they want most">
+            <Field label={t('What they want most')}>
               <MaySay name="wish" options={WISHES} words={WISH_WORDS} said={singer?.intake?.wish} />
             </Field>
-            <Field label="In their own words (optional)">
+            <Field label={t('In their own words (optional)')}>
               <input className="field text-base" name="goals" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.goals} />
             </Field>
-            <Field label="Health you should know of (optional)">
+            <Field label={t('Health you should know of (optional)')}>
               <input className="field text-base" name="health" maxLength={2000} autoComplete="off" defaultValue={singer?.intake?.health} />
             </Field>
-            <Field label="E-mail address, for the practice page (optional)">
+            <Field label={t('E-mail address, for the practice page (optional)')}>
               <input
                 className="field text-base"
                 name="email"
@@ -134,12 +136,12 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 defaultValue={singer?.email ?? ''}
               />
             </Field>
-            <Field label="Note (optional)">
+            <Field label={t('Note (optional)')}>
               <input className="field text-base" name="note" maxLength={2000} autoComplete="off" defaultValue={singer?.note} />
             </Field>
-            <Field label="Taught as">
+            <Field label={t('Taught as')}>
               <select className="field text-base" name="school" defaultValue={singer?.school ?? ''}>
-                <option value="">the studio teaches</option>
+                <option value="">{t('the studio teaches')}</option>
                 {SCHOOLS.map((s) => (
                   <option key={s.id} value={s.id}>
                     {s.name}
@@ -147,9 +149,9 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 ))}
               </select>
             </Field>
-            <Field label="Age">
+            <Field label={t('Age')}>
               <select className="field text-base" name="age" value={age} onChange={(e) => setAge(e.target.value as Age | '')}>
-                <option value="">not said</option>
+                <option value="">{t('not said')}</option>
                 {AGES.map((a) => (
                   <option key={a} value={a}>
                     {BY_AGE[a].name}
@@ -159,28 +161,33 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             </Field>
             <label className="flex min-h-11 items-center gap-2 self-end">
               <input type="checkbox" className="size-5" checked={minor} disabled={age !== ''} onChange={(e) => setSaid(e.target.checked)} />{' '}
-              Not of age
+              {t('Not of age')}
             </label>
-            <Field label={minor ? 'A guardian agreed to recording' : 'Agreed to be recorded'}>
+            <Field label={minor ? t('A guardian agreed to recording') : t('Agreed to be recorded')}>
               <select className="field text-base" name="consent" key={String(minor)} defaultValue={singer?.intake?.consent ?? 'none'}>
-                <option value="none">not yet</option>
-                {minor ? <option value="guardian">yes, the guardian</option> : <option value="singer">yes, the singer</option>}
+                <option value="none">{t('not yet')}</option>
+                {minor ? (
+                  <option value="guardian">{t('yes, the guardian')}</option>
+                ) : (
+                  <option value="singer">{t('yes, the singer')}</option>
+                )}
               </select>
             </Field>
             <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-5" name="changing" defaultChecked={singer?.intake?.changing} /> The voice is changing
+              <input type="checkbox" className="size-5" name="changing" defaultChecked={singer?.intake?.changing} />{' '}
+              {t('The voice is changing')}
             </label>
             <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-5" name="professional" defaultChecked={singer?.intake?.professional} /> Lives by the
-              voice
+              <input type="checkbox" className="size-5" name="professional" defaultChecked={singer?.intake?.professional} />{' '}
+              {t('Lives by the voice')}
             </label>
             <label className="flex min-h-11 items-center gap-2">
-              <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} /> No voice
-              categories
+              <input type="checkbox" className="size-5" name="noCategories" defaultChecked={singer?.intake?.noCategories} />{' '}
+              {t('No voice categories')}
             </label>
             <details className="sm:col-span-2 md:col-span-3">
               <summary className="min-h-11 cursor-pointer content-center font-semibold">
-                Asked once about health (coaches only see it)
+                {t('Asked once about health (coaches only see it)')}
               </summary>
               <ul className="flex flex-col gap-2">
                 {INTAKE_QUESTIONS.map(({ id, asks, says }) => (
@@ -189,10 +196,10 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                       {asks}
                     </label>
                     <select id={`told-${id}`} name={`told-${id}`} className="field" defaultValue={singer?.intake?.answers?.[id] ?? ''}>
-                      <option value="">not asked</option>
-                      <option value="no">no</option>
-                      <option value="yes">yes</option>
-                      <option value="rather-not">rather not</option>
+                      <option value="">{t('not asked')}</option>
+                      <option value="no">{t('no')}</option>
+                      <option value="yes">{t('yes')}</option>
+                      <option value="rather-not">{t('rather not')}</option>
                     </select>
                   </li>
                 ))}
@@ -205,38 +212,40 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             )}
             <div className="flex justify-end gap-2 sm:col-span-2 md:col-span-3">
               <button type="button" className="button" onClick={onClose}>
-                Cancel
+                {t('Cancel')}
               </button>
-              <button className="button-main">{singer ? 'Save' : 'Add and listen'}</button>
+              <button className="button-main">{singer ? t('Save') : t('Add and listen')}</button>
             </div>
           </form>
           {singer && (
             <details className="mt-4 border-t border-line pt-3">
-              <summary className="cursor-pointer font-semibold">Put away or delete</summary>
+              <summary className="cursor-pointer font-semibold">{t('Put away or delete')}</summary>
               <div className="mt-2 flex flex-wrap items-center gap-2">
                 <button className="button" onClick={() => void putAway(singer.archivedAt === null)}>
-                  {singer.archivedAt ? 'Bring back to the list' : 'Put away'}
+                  {singer.archivedAt ? t('Bring back to the list') : t('Put away')}
                 </button>
-                <span className="text-sm text-soft">Nothing is lost; they are out of the list until you bring them back.</span>
+                <span className="text-sm text-soft">{t('Nothing is lost; they are out of the list until you bring them back.')}</span>
               </div>
               <p className="mt-3">
-                Deleting takes every recording, mark, lesson and practice sheet of {singer.name} with it, for good.{' '}
+                {t('Deleting takes every recording, mark, lesson and practice sheet of {name} with it, for good.', {
+                  name: { own: singer.name },
+                })}{' '}
                 <a
                   className="font-semibold underline"
                   href={addressOf('GET /api/singers/[singerId]/export', { singerId: singer.id })}
                   download
                 >
-                  Keep a copy first
+                  {t('Keep a copy first')}
                 </a>
                 .
               </p>
               <div className="mt-2 flex flex-wrap gap-2">
                 <label className="flex flex-col gap-1 text-sm text-soft">
-                  Type the name to delete
+                  {t('Type the name to delete')}
                   <input className="field text-base" value={typed} onChange={(e) => setTyped(e.target.value)} autoComplete="off" />
                 </label>
                 <button className="button self-end" disabled={typed.trim() !== singer.name} onClick={() => void remove()}>
-                  Delete for good
+                  {t('Delete for good')}
                 </button>
               </div>
             </details>
@@ -268,9 +277,10 @@ function MaySay<T extends string>({
   words: Record<T, string>;
   said?: T;
 }) {
+  const { t } = useLanguage();
   return (
     <select className="field text-base" name={name} defaultValue={said ?? ''}>
-      <option value="">not said</option>
+      <option value="">{t('not said')}</option>
       {options.map((o) => (
         <option key={o} value={o}>
           {words[o]}

@@ -4,14 +4,17 @@ import { usePathname } from 'next/navigation';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
+import { useLanguage } from '../language/language';
 
-const TABS = [
+import { texts } from '../../core/words/said';
+
+const TABS = texts([
   ['listen', 'Listen'],
   ['map', 'Map'],
   ['plan', 'Plan'],
   ['progress', 'Progress'],
   ['songs', 'Songs'],
-] as const;
+]);
 /** Views that belong to a tab: a take is opened from the map, a lesson is listening. */
 const WITHIN: Record<string, string> = { map: '/takes/', listen: '/lessons/' };
 
@@ -26,6 +29,7 @@ export function SingerFrame({
   awaitsConsent: boolean;
   children: React.ReactNode;
 }) {
+  const { t } = useLanguage();
   const path = usePathname();
   const mayChange = useMayChange();
   return (
@@ -33,7 +37,7 @@ export function SingerFrame({
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-1">
         <h1 className="text-2xl font-bold">{singer.name}</h1>
         <p className="pb-0.5 text-soft">{[voiceType(singer.voiceType).name, singer.part].filter(Boolean).join(' · ')}</p>
-        <nav aria-label={`${singer.name}: views`} className="no-print ml-auto flex flex-wrap gap-1">
+        <nav aria-label={t('{name}: views', { name: singer.name })} className="no-print ml-auto flex flex-wrap gap-1">
           {TABS.filter(([tab]) => mayChange || tab !== 'listen').map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
             const here = path === href || path.includes(WITHIN[tab] ?? href);
@@ -53,8 +57,10 @@ export function SingerFrame({
       {mayChange && awaitsConsent && (
         <div className="mb-3">
           <Notice>
-            No guardian’s consent is noted for {singer.name}, who is a minor: nothing is recorded until it is. The pencil beside the name in
-            the studio opens the singer’s record.
+            {t(
+              'No guardian’s consent is noted for {name}, who is a minor: nothing is recorded until it is. The pencil beside the name in the studio opens the singer’s record.',
+              { name: singer.name },
+            )}
           </Notice>
         </div>
       )}

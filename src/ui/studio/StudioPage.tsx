@@ -7,17 +7,18 @@ import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
 import type { PractisedInShort } from '../../core/practice/log';
 import type { Entry } from '../../core/practice/types';
-import { noteName } from '../../core/music/pitch';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
 import { ForCoaches, useMayChange } from '../kit/may-change';
-import { dateOf } from '../kit/dates';
 import { FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
 import { toldInWords } from '../practice/words';
 import { News } from '../progress/News';
 import { EditSinger, SingerFields } from './EditSinger';
 import { FirstSteps } from './FirstSteps';
+import { type Speaker, useLanguage } from '../language/language';
+
+import { Said, said, texts } from '../../core/words/said';
 
 interface Row extends SingerFields {
   id: string;
@@ -43,12 +44,12 @@ const FIRST_ROWS = 24;
 const NAMED = 6;
 
 type Sort = 'heard' | 'due' | 'name' | 'voice';
-const SORTS: readonly (readonly [Sort, string])[] = [
+const SORTS: readonly (readonly [Sort, string])[] = texts([
   ['heard', 'last heard first'],
   ['due', 'longest unheard first'],
   ['name', 'by name'],
   ['voice', 'by voice'],
-];
+]);
 
 const heardAt = (s: Row) => (s.lastHeard ? new Date(s.lastHeard).getTime() : 0);
 const VOICES = ['soprano', 'mezzo', 'contralto', 'tenor', 'baritone', 'bass'];
@@ -63,40 +64,44 @@ const ORDER: Record<Sort, (a: Row, b: Row) => number> = {
 const SILENT_DAYS = 3;
 
 /** What the map says in short. */
-function foundIn({ lastHeard, pending, summary }: Row): string {
-  if (!lastHeard) return 'Not heard yet';
-  if (pending) return 'Being listened to';
-  return summary.findings.map((f) => FINDING_WORDS[f]).join(', ') || 'Nothing stands out yet';
+function foundIn({ lastHeard, pending, summary }: Row): Said {
+  if (!lastHeard) return said('Not heard yet');
+  if (pending) return said('Being listened to');
+  return summary.findings.length
+    ? said('{findings}', { findings: { all: summary.findings.map((f) => FINDING_WORDS[f]), as: 'comma' } })
+    : said('Nothing stands out yet');
 }
 
 /** What was practised, against the week that was assigned where there is one. */
-function practiceWords({ week, days, last }: PractisedInShort): string {
-  if (week) return `kept ${week.done} of ${week.of} days`;
-  return days > 0 ? `practised ${days} of 7 days` : `practised ${dateOf(last!)}`;
+function practiceWords({ week, days, last }: PractisedInShort, dateOf: Speaker['dateOf']): Said {
+  if (week) return said('kept {done} of {of} days', { done: week.done, of: week.of });
+  return days > 0 ? said('practised {days} of 7 days', { days }) : said('practised {date}', { date: dateOf(last!) });
 }
 
 /** Of a singer's words so many letters are shown. */
 const SHOWN_WORD = 60;
 
 /** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
-function wordFor({ told, asks, practised: { week } }: Row): string | null {
-  const words = asks && `writes “${asks.length > SHOWN_WORD ? `${asks.slice(0, SHOWN_WORD).trimEnd()} …` : asks}”`;
-  if (told || words) return [told && 'told of trouble', words].filter(Boolean).join(' and ');
-  if (week && week.done === 0 && week.of >= SILENT_DAYS) return 'has not begun this week';
+function wordFor({ told, asks, practised: { week } }: Row): Said | null {
+  const word = { own: asks && asks.length > SHOWN_WORD ? `${asks.slice(0, SHOWN_WORD).trimEnd()} …` : (asks ?? '') };
+  if (told) return asks ? said('told of trouble and writes “{word}”', { word }) : said('told of trouble');
+  if (asks) return said('writes “{word}”', { word });
+  if (week && week.done === 0 && week.of >= SILENT_DAYS) return said('has not begun this week');
   return null;
 }
 
 /** What the coach should know before listening: trouble reported last time, or health told at intake. */
-function troubleOf({ health, intake, told }: Row): string | null {
-  if (told) return `practising: ${toldInWords(told)}`;
-  if (health?.pain) return 'pain last time';
-  if (health?.hoarse) return 'hoarse last time';
-  if (health?.ill) return 'ill last time';
-  return intake?.health ? intake.health : null;
+function troubleOf({ health, intake, told }: Row): Said | null {
+  if (told) return said('practising: {told}', { told: toldInWords(told) ?? '' });
+  if (health?.pain) return said('pain last time');
+  if (health?.hoarse) return said('hoarse last time');
+  if (health?.ill) return said('ill last time');
+  return intake?.health ? said('{health}', { health: { own: intake.health } }) : null;
 }
 
 /** Everyone in the studio, each voice drawn on one shared keyboard: who is due, who reported trouble. `now` is the server's clock. */
 export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
+  const { dateOf, note, t } = useLanguage();
   const mayChange = useMayChange();
   const [words, setWords] = useState('');
   const [sort, setSort] = useState<Sort>('heard');
@@ -129,73 +134,73 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
     <main className="mx-auto max-w-[1240px] px-4 py-4">
       <div className="mb-3 flex flex-wrap items-end gap-4">
         <div>
-          <h1 className="text-2xl font-bold">{archived ? 'Put away' : 'Your singers'}</h1>
+          <h1 className="text-2xl font-bold">{archived ? t('Put away') : t('Your singers')}</h1>
           <p className="text-soft" role="status">
-            {present.length} {present.length === 1 ? 'singer' : 'singers'}
-            {!archived && waiting > 0 && `, ${waiting} due to be heard`}
-            {!archived && troubled > 0 && `, ${troubled} with trouble to ask about`}
+            {t('{n, plural, one {# singer} other {# singers}}', { n: present.length })}
+            {!archived && waiting > 0 && t(', {waiting} due to be heard', { waiting })}
+            {!archived && troubled > 0 && t(', {troubled} with trouble to ask about', { troubled })}
           </p>
         </div>
         <div className="ml-auto flex flex-wrap items-end gap-2">
           <label className="flex flex-col gap-1 text-sm text-soft">
-            Find
+            {t('Find')}
             <input
               className="field w-44 text-base"
               type="search"
               value={words}
               onChange={(e) => setWords(e.target.value)}
-              placeholder="name or part"
+              placeholder={t('name or part')}
             />
           </label>
-          <Choice label="Order" value={sort} options={SORTS} onChange={setSort} />
+          <Choice label={t('Order')} value={sort} options={SORTS} onChange={setSort} />
           {(archived || singers.some((s) => s.archivedAt)) && (
             <button className="button" onClick={() => setArchived(!archived)}>
-              {archived ? 'Back to your singers' : 'Put away'}
+              {archived ? t('Back to your singers') : t('Put away')}
             </button>
           )}
           <ForCoaches>
             <button className="button-main" onClick={() => setEditing('new')}>
-              <UserPlus aria-hidden size={18} /> Add a singer
+              <UserPlus aria-hidden size={18} /> {t('Add a singer')}
             </button>
           </ForCoaches>
         </div>
       </div>
       {needing.length > 0 && (
         <p className="card mb-3" data-testid="needing">
-          A word today:{' '}
+          {t('A word today:')}{' '}
           {needing.slice(0, NAMED).map(({ s, why }, i) => (
             <span key={s.id}>
               {i > 0 && ', '}
               <Link href={`/singers/${s.id}/progress`} prefetch={false} className="font-semibold underline">
                 {s.name}
               </Link>{' '}
-              {why}
+              {t(why)}
             </span>
           ))}
-          {needing.length > NAMED && ` and ${needing.length - NAMED} more`}.
+          {needing.length > NAMED && t(' and {n} more', { n: needing.length - NAMED })}.
         </p>
       )}
       <ForCoaches>
         <FirstSteps singers={singers} onAdd={() => setEditing('new')} />
       </ForCoaches>
       {singers.length === 0 ? (
-        !mayChange && <p className="card text-lg">Nobody is here yet.</p>
+        !mayChange && <p className="card text-lg">{t('Nobody is here yet.')}</p>
       ) : shown.length === 0 ? (
-        <p className="card text-lg">Nobody here goes by “{words}”.</p>
+        <p className="card text-lg">{t('Nobody here goes by “{words}”.', { words })}</p>
       ) : (
         <div className="card overflow-x-auto p-0">
           <table className="w-full">
             <thead className="text-left text-sm text-soft">
               <tr className="border-b border-line">
-                <th className="px-4 py-2 font-normal">Singer</th>
+                <th className="px-4 py-2 font-normal">{t('Singer')}</th>
                 <th className="px-2 py-2 font-normal">
                   <LyingLabels />
                 </th>
-                <th className="px-2 py-2 font-normal">Changes near</th>
-                <th className="px-2 py-2 font-normal">What happens there</th>
-                <th className="px-2 py-2 font-normal">Last heard</th>
+                <th className="px-2 py-2 font-normal">{t('Changes near')}</th>
+                <th className="px-2 py-2 font-normal">{t('What happens there')}</th>
+                <th className="px-2 py-2 font-normal">{t('Last heard')}</th>
                 <th className="px-4 py-2">
-                  <span className="sr-only">Next</span>
+                  <span className="sr-only">{t('Next')}</span>
                 </th>
               </tr>
             </thead>
@@ -206,30 +211,35 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                     <Link href={`/singers/${s.id}`} prefetch={false} className="text-lg font-bold hover:underline">
                       {s.name}
                     </Link>
-                    <div className="text-sm text-soft">{[voiceType(s.voiceType).name, s.part].filter(Boolean).join(' · ')}</div>
+                    <div className="text-sm text-soft">{[t(voiceType(s.voiceType).name), s.part].filter(Boolean).join(' · ')}</div>
                   </td>
                   <td className="px-2 py-3">
                     <LyingLadder map={s.summary} />
                     <span className="sr-only">
                       {s.summary.extreme
-                        ? `${noteName(s.summary.extreme.low.midi)} to ${noteName(s.summary.extreme.high.midi)}`
-                        : 'not heard yet'}
+                        ? t('{low} to {high}', {
+                            low: { note: s.summary.extreme.low.midi },
+                            high: { note: s.summary.extreme.high.midi },
+                          })
+                        : t('not heard yet')}
                     </span>
                   </td>
                   <td className="px-2 py-3 font-bold">
-                    {s.summary.passaggi.map((p) => noteName(p.midi)).join(', ') || '–'}
-                    {s.summary.passaggi.some((p) => p.impression) && <div className="text-sm font-normal text-soft">first impression</div>}
+                    {s.summary.passaggi.map((p) => note(p.midi)).join(', ') || '–'}
+                    {s.summary.passaggi.some((p) => p.impression) && (
+                      <div className="text-sm font-normal text-soft">{t('first impression')}</div>
+                    )}
                   </td>
                   <td className="px-2 py-3">
-                    {foundIn(s)}
-                    {troubleOf(s) && <div className="text-sm font-semibold text-warn">{troubleOf(s)}</div>}
+                    {t(foundIn(s))}
+                    {troubleOf(s) && <div className="text-sm font-semibold text-warn">{t(troubleOf(s)!)}</div>}
                   </td>
                   <td className="px-2 py-3 whitespace-nowrap">
-                    {s.lastHeard ? dateOf(s.lastHeard) : 'Never'}
-                    {due(s) && <div className="text-sm font-semibold">due</div>}
+                    {s.lastHeard ? dateOf(s.lastHeard) : t('Never')}
+                    {due(s) && <div className="text-sm font-semibold">{t('due')}</div>}
                     {s.practised.last && (
                       <Link href={`/singers/${s.id}/progress`} prefetch={false} className="block text-sm text-soft underline">
-                        {practiceWords(s.practised)}
+                        {t(practiceWords(s.practised, dateOf))}
                       </Link>
                     )}
                   </td>
@@ -238,14 +248,19 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                       <span className="flex justify-end gap-1">
                         <button
                           className="button px-3"
-                          aria-label={`About ${s.name}`}
-                          title={`About ${s.name}`}
+                          aria-label={t('About {name}', { name: s.name })}
+                          title={t('About {name}', { name: s.name })}
                           onClick={() => setEditing(s)}
                         >
                           <Pencil aria-hidden size={18} />
                         </button>
-                        <Link href={`/singers/${s.id}/listen`} prefetch={false} className="button" aria-label={`Listen to ${s.name}`}>
-                          Listen
+                        <Link
+                          href={`/singers/${s.id}/listen`}
+                          prefetch={false}
+                          className="button"
+                          aria-label={t('Listen to {name}', { name: s.name })}
+                        >
+                          {t('Listen')}
                         </Link>
                       </span>
                     </ForCoaches>

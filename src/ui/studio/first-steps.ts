@@ -1,3 +1,5 @@
+import { said, Said } from '../../core/words/said';
+
 /** What the first steps look at of a singer. */
 export interface Started {
   id: string;
@@ -8,13 +10,13 @@ export interface Started {
 }
 
 export interface FirstStep {
-  name: string;
+  name: Said;
   /** Why, and how, in a sentence. */
-  says: string;
+  says: Said;
   done: boolean;
   /** Where it is done; null: on the studio's page itself. */
   href: string | null;
-  button: string;
+  button: Said;
 }
 
 /**
@@ -28,35 +30,40 @@ export function firstSteps(singers: readonly Started[]): FirstStep[] | null {
   const week = furthest?.hasWeek ?? false;
   if (week && furthest.practised.last !== null) return null;
   const at = (tab: string) => (furthest ? `/singers/${furthest.id}/${tab}` : null);
-  const whose = furthest ? furthest.name : 'the singer';
+  const of = { name: furthest ? { own: furthest.name } : 'the singer' } as const;
   return [
     {
-      name: 'Add a singer',
-      says: 'A name and a voice are enough. Notes on health and goals can wait.',
+      name: said('Add a singer'),
+      says: said('A name and a voice are enough. Notes on health and goals can wait.'),
       done: furthest !== undefined,
       href: null,
-      button: 'Add your first singer',
+      button: said('Add your first singer'),
     },
     {
-      name: 'Listen',
-      says: `A few sirens of ${whose} from low to high and back, ten minutes in all. Without a microphone: an audio file.`,
+      name: said('Listen'),
+      says: said('A few sirens of {name} from low to high and back, ten minutes in all. Without a microphone: an audio file.', of),
       done: heard,
       href: at('listen'),
-      button: `Listen to ${whose}`,
+      button: said('Listen to {name}', of),
     },
     {
-      name: 'Look at the map, and assign a week',
-      says: 'The map says where the voice changes; the plan has worked out a week from it. Change what you like, then press Assign week.',
+      name: said('Look at the map, and assign a week'),
+      says: said(
+        'The map says where the voice changes; the plan has worked out a week from it. Change what you like, then press Assign week.',
+      ),
       done: week,
       href: at('plan'),
-      button: `The plan of ${whose}`,
+      button: said('The plan of {name}', of),
     },
     {
-      name: 'Send the practice page',
-      says: `${whose} opens it on a phone, without an account, and practises with the piano. “To their phone” stands on the practice sheet: under Assigned before, on the plan.`,
+      name: said('Send the practice page'),
+      says: said(
+        '{name} opens it on a phone, without an account, and practises with the piano. “To their phone” stands on the practice sheet: under Assigned before, on the plan.',
+        of,
+      ),
       done: false,
       href: week ? at('plan') : null,
-      button: `The plan of ${whose}`,
+      button: said('The plan of {name}', of),
     },
   ];
 }

@@ -1,6 +1,5 @@
 'use client';
 import { useMemo } from 'react';
-import { noteName } from '../../core/music/pitch';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import type { TakeFindings, Trace } from '../../core/take/types';
 import { CoachMarkShape, MachineMark, SingerMark } from '../kit/Shapes';
@@ -11,6 +10,7 @@ import { LadderScale } from '../ladder/scale';
 import { CurveCanvas } from './CurveCanvas';
 import type { Change } from '../../core/take/changes';
 import { Curve, curveOf, secondsAt, TimeScale, xAt } from './trace';
+import { useLanguage } from '../language/language';
 
 interface Props {
   scale: LadderScale;
@@ -29,6 +29,7 @@ interface Props {
 
 /** A take beside the ladder: its curve, what the machine found (rings) and what the coach said (diamonds). Click to play from there. */
 export function TakePicture({ scale, map, findings, trace, changes, marks, selected, playheadS, onSelect, onPlay, ghost }: Props) {
+  const { t } = useLanguage();
   const [box, width] = useWidth();
   const curve = useMemo(() => curveOf(trace), [trace]);
   const other = useMemo(() => (ghost ? beside(ghost, trace) : null), [ghost, trace]);
@@ -68,13 +69,23 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
           </div>
         )}
         <CurveCanvas curve={curve} time={time} scale={scale} />
-        <svg width={time.width} height={scale.height} className="absolute inset-0" role="group" aria-label="Changes found in this take">
+        <svg
+          width={time.width}
+          height={scale.height}
+          className="absolute inset-0"
+          role="group"
+          aria-label={t('Changes found in this take')}
+        >
           {changes.map((c) => (
             <g
               key={c.timeS}
               role={onSelect ? 'button' : 'img'}
               tabIndex={onSelect ? 0 : undefined}
-              aria-label={`${EVENT_WORDS[c.kind] ?? 'change'} at ${noteName(c.midi)}, ${c.timeS.toFixed(1)} seconds`}
+              aria-label={t('{what} at {note}, {s, number, ::.0} seconds', {
+                what: EVENT_WORDS[c.kind],
+                note: { note: c.midi },
+                s: c.timeS,
+              })}
               className="cursor-pointer"
               onClick={(e) => {
                 e.stopPropagation();
@@ -111,7 +122,7 @@ export function TakePicture({ scale, map, findings, trace, changes, marks, selec
           )}
         </svg>
         {!findings?.quality.usable && findings && (
-          <p className="absolute inset-x-0 top-2 text-center font-semibold">Nothing is concluded from this take.</p>
+          <p className="absolute inset-x-0 top-2 text-center font-semibold">{t('Nothing is concluded from this take.')}</p>
         )}
       </div>
     </div>
