@@ -1,20 +1,28 @@
 import type { Metadata } from 'next';
 import '@fontsource-variable/atkinson-hyperlegible-next';
+import { texts } from '@/core/words/said';
+import { sayHere, spokenHere } from '@/server/language';
 import { machineZone } from '@/ui/kit/dates';
+import { InLanguage } from '@/ui/language/language';
 import './globals.css';
 
-export const metadata: Metadata = {
+export const generateMetadata = async (): Promise<Metadata> => ({
   title: { default: 'Wendel', template: '%s · Wendel' },
-  description: 'Find where a voice changes, and give it the right work.',
-};
+  description: await sayHere(texts('Find where a voice changes, and give it the right work.')),
+});
 
 /** The scripts of a page carry the nonce of its answer: it can't be made ahead. */
 export const dynamic = 'force-dynamic';
 
-export default function RootLayout({ children }: { children: React.ReactNode }) {
+export default async function RootLayout({ children }: { children: React.ReactNode }) {
+  const { language, naming } = await spokenHere();
   return (
-    <html lang="en" data-zone={machineZone()}>
-      <body>{children}</body>
+    <html lang={language} data-zone={machineZone()}>
+      <body>
+        <InLanguage language={language} naming={naming}>
+          {children}
+        </InLanguage>
+      </body>
     </html>
   );
 }

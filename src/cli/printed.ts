@@ -270,4 +270,5 @@ const SongSaid = z.object({
 export const SCHEMAS = { voice: VoiceFile, shelf: Shelf, judge: Judge, plan: Plan, song: SongSaid };
 
 /** A published schema (JSON Schema 2020-12) of what a command reads (`voice`) or prints. */
-export const schemaOf = (name: keyof typeof SCHEMAS): object => z.toJSONSchema(SCHEMAS[name], { io: 'input', unrepresentable: 'any' });
+export const schemaOf = (name: keyof typeof SCHEMAS): object =>
+  z.toJSONSchema(SCHEMAS[name], { io: 'input', unrepresentable: 'any', reused: 'ref' });

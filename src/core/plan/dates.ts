@@ -49,7 +49,7 @@ interface Countdown {
 }
 
 /** Songs of a date that is further away than all that. */
-const FAR_SONGS = 'their hard bars as exercises: on ng, on their vowels, then with the words';
+const FAR_SONGS = texts('their hard bars as exercises: on ng, on their vowels, then with the words');
 
 /** What the days before a date ask for (common practice, no source). */
 const COUNTDOWN: readonly Countdown[] = [
@@ -59,7 +59,7 @@ const COUNTDOWN: readonly Countdown[] = [
     load: 1,
     nothingNew: true,
     test: true,
-    songs: 'in their keys, phrase by phrase',
+    songs: texts('in their keys, phrase by phrase'),
     says: (name) => said('Within six weeks of {name} no new technique begins.', { name }),
   },
   {
@@ -68,7 +68,7 @@ const COUNTDOWN: readonly Countdown[] = [
     load: 1,
     nothingNew: true,
     test: true,
-    songs: 'run through, two days a week',
+    songs: texts('run through, two days a week'),
     says: (name) => said('Three weeks to {name}: run-throughs, and the keys are settled.', { name }),
   },
   {
@@ -77,7 +77,7 @@ const COUNTDOWN: readonly Countdown[] = [
     load: 0.8,
     nothingNew: true,
     test: true,
-    songs: 'run through in their order, one day; else only what isn’t sure yet',
+    songs: texts('run through in their order, one day; else only what isn’t sure yet'),
     says: (name) => said('Two weeks to {name}: four fifths of the load.', { name }),
   },
   {
@@ -86,7 +86,7 @@ const COUNTDOWN: readonly Countdown[] = [
     load: 0.7,
     nothingNew: true,
     test: false,
-    songs: 'marked: lightly, beginnings and words',
+    songs: texts('marked: lightly, beginnings and words'),
     says: (name) => said('The last week before {name}: nothing new, no test.', { name }),
   },
 ];
@@ -95,7 +95,7 @@ const RUNNING: Omit<Countdown, 'from' | 'until'> = {
   load: 0.6,
   nothingNew: true,
   test: false,
-  songs: 'as they are sung there, and not beside',
+  songs: texts('as they are sung there, and not beside'),
   says: (name) => said('On with {name}: what keeps the voice, and nothing more.', { name }),
 };
 /** The last days before it, the day itself and the day after. */

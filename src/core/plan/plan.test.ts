@@ -1,4 +1,3 @@
-import { inEnglish } from '../format/say';
 import * as fc from 'fast-check';
 import { keysFor } from '../exercise/keys';
 import { directionOf, patternSpan } from '../exercise/pattern';
@@ -20,6 +19,7 @@ import { setsOf } from './sessions';
 import { sungToday } from './today';
 import { partRank, Plan, PlanItem, PlanRequest } from './types';
 import { expectedChange, VOICE_TYPES } from './voice-types';
+import { inEnglish } from '../format/say';
 
 test('a voice of one tone has no plan, and that is no fault', () => {
   expect(withinDose([], 20, ['work'])).toEqual({ items: [], dropped: [] });
@@ -74,7 +74,7 @@ function holdsToTheTrade(plan: Plan, asked: PlanRequest): void {
       expect(key + span.bottom).toBeGreaterThanOrEqual(plan.anchors.low);
       expect(key + span.top).toBeLessThanOrEqual(plan.anchors.high);
     }
-    expect(it.reason).toMatch(/^Because .+\.$/);
+    expect(inEnglish(it.reason)).toMatch(/^Because .+\.$/);
     expect(it.rules.length).toBeGreaterThan(0);
     expect(e.needs.every((m) => asked.materials.includes(m))).toBe(true);
     expect(e.avoid.some((f) => asked.map.findings.some((found) => found.name === f))).toBe(false);

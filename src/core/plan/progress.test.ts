@@ -1,5 +1,6 @@
 import { exerciseById } from '../exercise/shelf';
 import { nextRung, Practised, propose, Step } from './progress';
+import { inEnglish } from '../format/say';
 
 /** A take so many days before the day it is looked at. */
 const TODAY = '2026-11-27';
@@ -46,12 +47,14 @@ test.each<[string, Practised[], Step]>([
 });
 
 test('what is not heard says so', () => {
-  expect(propose([took(1, null)], TODAY).because).toContain('let the phone listen');
+  expect(inEnglish(propose([took(1, null)], TODAY).because)).toContain('let the phone listen');
   expect(
-    propose(
-      GOOD.map((p) => ({ ...p, effort: null })),
-      TODAY,
-    ).because,
+    inEnglish(
+      propose(
+        GOOD.map((p) => ({ ...p, effort: null })),
+        TODAY,
+      ).because,
+    ),
   ).toContain('How hard it was is not told for 6');
 });
 

@@ -1,4 +1,4 @@
-import type { Said } from '../words/said';
+import { Said, texts } from '../words/said';
 import { notesInWords } from '../exercise/keys';
 import { FindingName } from '../map/types';
 import { noteName } from '../music/pitch';
@@ -6,7 +6,7 @@ import { fullest } from './dose';
 import { RULES } from './rules';
 import { Part, Plan } from './types';
 
-export const PART_WORDS: Record<Part, string> = {
+export const PART_WORDS: Record<Part, string> = texts({
   'warm-up': 'Warm-up',
   'straw-before': 'Straw or trill, before',
   work: 'Work',
@@ -14,7 +14,7 @@ export const PART_WORDS: Record<Part, string> = {
   carry: 'Into a song',
   test: 'Test',
   'straw-after': 'Straw or trill, after',
-};
+});
 
 const DAYS = ['1', '2', '3', '4', '5', '6', '7'];
 

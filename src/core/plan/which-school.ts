@@ -63,7 +63,7 @@ const wants = (wish: Wish) => (a: Asking) => a.wish === wish;
 const shows = (finding: FindingName) => (a: Asking) => a.findings.includes(finding);
 
 /** What speaks for and against (common practice, no source); health and the voice weigh more than taste. */
-const REASONS: readonly Reason[] = [
+export const REASONS: readonly Reason[] = [
   {
     when: sings('opera'),
     points: { classical: 3, covered: 2 },

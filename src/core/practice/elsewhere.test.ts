@@ -7,6 +7,7 @@ import { daysOf } from './log';
 import { lineOn } from './made-log';
 import { standing } from './standing';
 import type { ElsewhereId, Entry } from './types';
+import { inEnglish } from '../format/say';
 
 const DAY = '2026-11-28';
 const told = (where: ElsewhereId, minutes: number, day = DAY): Entry => lineOn(day, { kind: 'elsewhere', where, minutes });
@@ -42,7 +43,7 @@ test('it is no practice, no answer about health and no stop; in the log it stand
     [],
   ]);
   expect(standing(log, DAY)).toMatchObject({ stopped: null, lighter: null, asked: false });
-  expect(elsewhereInWords({ kind: 'elsewhere', where: 'teaching', minutes: 45 })).toBe('teaching, or long talking, 45 min');
+  expect(inEnglish(elsewhereInWords({ kind: 'elsewhere', where: 'teaching', minutes: 45 }))).toBe('teaching, or long talking, 45 min');
 });
 
 test('told by mistake it stands no more, wherever it was sent first; nothing else can be unsaid by it', () => {

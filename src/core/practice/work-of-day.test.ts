@@ -7,6 +7,7 @@ import { occasionSet } from '../plan/occasions';
 import { planFor, planning } from '../plan/plan';
 import { PlanItem } from '../plan/types';
 import { OfDay, songsRest, workOfDay } from './work-of-day';
+import { allInEnglish } from '../format/say';
 
 const whole = (items: readonly PlanItem[]) => items.map((it) => ({ ...it, exercise: exerciseById(it.exerciseId) }));
 const USUAL: OfDay = { today: null, returning: 1, bent: null, belted: false, readiness: null, elsewhere: null };
@@ -58,7 +59,7 @@ test('a tired voice sings what reaches above the change lower, says so, and stop
   const items = whole(plan.items);
   const work = workOfDay(items, null, { ...USUAL, readiness: { ...readiness(2), because: ['The soft note came late.'] } }, plan.anchors);
   expect(Math.max(...tops(work.items))).toBe(Math.max(...tops(items)) - 2);
-  expect(work.because).toEqual([
+  expect(allInEnglish(work.because)).toEqual([
     'Today what reaches above the change is a tone lower, and 60 % of the minutes.',
     'The soft note came late.',
   ]);
@@ -73,7 +74,7 @@ test('on the day of a show its own set is sung, two days before nothing that tes
     return workOfDay(whole(plan.items), bent?.set ? whole(occasionSet(bent.set, p)) : null, { ...USUAL, bent }, plan.anchors);
   };
   expect(on('2026-12-12').items.map((it) => it.exerciseId)).toEqual(occasionSet('show-day', p).map((it) => it.exerciseId));
-  expect(on('2026-12-12').because).toEqual(['The premiere: the show set, and no more.']);
+  expect(allInEnglish(on('2026-12-12').because)).toEqual(['The day of the premiere: the show set, and no more.']);
   const before = on('2026-12-10');
   expect(before.share).toBe(0.5);
   expect(before.items.some(({ exercise: e }) => e.role === 'test' || e.weight > 0)).toBe(false);

@@ -26,6 +26,7 @@ import { songVoice, SongVoice } from './voice';
 import { vowelOf } from './vowel';
 import { waysFor } from './ways';
 import { keyBecause, phraseInWords } from './words';
+import { inEnglish } from '../format/say';
 
 const voiceOf = (more: object, type: VoiceTypeId = 'mezzo'): SongVoice =>
   songVoice(mapOfVoice(VoiceFile.parse({ range: { touched: { low: 'F3', high: 'B5' } }, ...more, person: { voiceType: type } })), type)!;
@@ -120,7 +121,9 @@ describe('crossings', () => {
     expect(level('F4 G4 B4 C5', blends)).toEqual(['safe']);
     expect(level('C4 D4 E4 D4', flips)).toEqual(['safe']);
     expect(level('C4 D4 A5:2 B5', flips)).toEqual(['risky']);
-    expect(phraseInWords(risksOf(typed('F4 G4 B4 C5'), flips)[0], flips)).toBe('goes up over A4 by a leap, where this voice flips');
+    expect(inEnglish(phraseInWords(risksOf(typed('F4 G4 B4 C5'), flips)[0], flips))).toBe(
+      'goes up over A4 by a leap, where this voice flips',
+    );
   });
 
   test('where nothing was heard, a change is expected only if the voice goes so far', () => {
@@ -136,7 +139,7 @@ describe('which key', () => {
     const keys = keysFor(song, locks);
     expect(keys[0].semitones).toBeGreaterThan(0);
     expect(keys[0].phrases.every((p) => p.risks.every((r) => r.name !== 'locked-under'))).toBe(true);
-    expect(keyBecause(keys[0], keys, song, locks)).toMatch(/^Higher, 2 of its phrases tip over the change/);
+    expect(inEnglish(keyBecause(keys[0], keys, song, locks))).toMatch(/^Higher, 2 of its phrases tip over the change/);
     const lower = keys.filter((k) => k.semitones < 0);
     expect(lower.every((k) => k.standing !== 'fits')).toBe(true);
     // The same song and a voice that isn't locked: nothing speaks for going up.
@@ -156,7 +159,7 @@ describe('which key', () => {
       const key = keysFor(song, flips).find((k) => k.semitones === semitones)!;
       return [
         key.key,
-        keyBecause({ ...key, standing: 'passes-a-limit' }, keysFor(song, { ...flips, high: 70 }), song, { ...flips, high: 70 }),
+        inEnglish(keyBecause({ ...key, standing: 'passes-a-limit' }, keysFor(song, { ...flips, high: 70 }), song, { ...flips, high: 70 })),
       ];
     };
     expect(named(-2)[0]).toBe('Bb');

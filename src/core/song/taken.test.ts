@@ -11,6 +11,7 @@ import { Song } from './types';
 import { typedSong } from './typed';
 import type { SongVoice } from './voice';
 import { Way, WAYS } from './ways';
+import { inEnglish } from '../format/say';
 
 const voiceAt = (up: number): SongVoice => ({
   low: 40,
@@ -46,7 +47,7 @@ test('chest is carried, head is handed over to, a mix hands over without a leap'
   expect(verdicts(heard(-1))).toEqual(['yes', 'not yet', 'not yet', 'not yet', 'not yet']);
   const leapt = { name: 'leapt', midi: 65, timeS: 4 } as const;
   expect(verdicts(heard(2, leapt))).toEqual(['not yet', 'not yet', 'yes', 'yes', 'yes']);
-  expect(takenAs(SONG, heard(2, leapt), HIGH, 'mix', VOICE)!.because).toBe('the voice leapt at F4');
+  expect(inEnglish(takenAs(SONG, heard(2, leapt), HIGH, 'mix', VOICE)!.because)).toBe('the voice leapt at F4');
 });
 
 test('nothing is said of what wasn’t heard: no colour, colour between, nothing below, no change known, not sung', () => {

@@ -1,4 +1,4 @@
-import { said, Said } from '../words/said';
+import { said, Said, texts } from '../words/said';
 import type { PhraseRisk } from './risks';
 import type { Song } from './types';
 import { isLocked, SongVoice } from './voice';
@@ -26,7 +26,7 @@ export interface WayOption {
 }
 
 /** Common practice, no source. */
-const MANNER: Record<Way, Pick<WayOption, 'name' | 'sounds' | 'dose' | 'caution'>> = {
+const MANNER: Record<Way, Pick<WayOption, 'name' | 'sounds' | 'dose' | 'caution'>> = texts({
   chest: {
     name: 'Chest',
     sounds: 'strong and spoken, with weight',
@@ -57,7 +57,7 @@ const MANNER: Record<Way, Pick<WayOption, 'name' | 'sounds' | 'dose' | 'caution'
     dose: 'A phrase, not a page: it dries the voice.',
     caution: 'Not loud, and not while hoarse.',
   },
-};
+});
 
 /** Chest may go so far over the change for a phrase's top (common practice: "strong, only if not too high"). */
 const CHEST_OVER_ST = 2;

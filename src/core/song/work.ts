@@ -1,3 +1,4 @@
+import { texts } from '../words/said';
 import { likelyTonic, patternSpan, stepAt } from '../exercise/pattern';
 import type { Exercise, KeyPlace, Step } from '../exercise/types';
 import type { Anchors } from '../exercise/keys';
@@ -94,19 +95,19 @@ export function exerciseFrom(
     measure: over ? 'crosses' : 'in-tune',
     how: HOW[work],
     purpose: `this place of “${song.title.slice(0, WORDS_IN_NAME)}” is the one that decides`,
-    caution: 'Lighter than in the song; stop at any scratch or push.',
+    caution: texts('Lighter than in the song; stop at any scratch or push.'),
   };
 }
 
 const clamp = (tempo: number) => Math.min(TEMPI.most, Math.max(TEMPI.least, tempo));
 
-const HOW: Record<Work, string> = {
+const HOW: Record<Work, string> = texts({
   straw: 'The line through the straw, with all its expression and none of its weight. Then the same on “oo”.',
   ng: 'The line on ng, as if it hummed by itself. Anchor the low note, back off on the leap.',
   oo: 'The line on a small “oo”, softer on the way up.',
   vowels: 'The line on its vowels alone, one running into the next; round the open ones over the change.',
   words: 'The line with its words, as light as the vowels were.',
-};
+});
 
 /** What a place is sung on: the work asked for first, then what comes after it. */
 function soundsOf(song: Song, notes: readonly { words: string }[], work: Work): string[] {

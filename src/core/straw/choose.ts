@@ -41,7 +41,8 @@ export function setName({ straws, depthCm }: StrawSet): Said {
   return depthCm > 0 ? said('{n} side by side: {straw}: {depth} cm under water', of) : said('{n} side by side: {straw}', of);
 }
 
-export type Feel = 'little to feel' | 'comfortable' | 'fights back';
+export const FEELS = texts(['little to feel', 'comfortable', 'fights back']);
+export type Feel = (typeof FEELS)[number];
 
 export const pressureOf = ({ straws, depthCm }: StrawSet, flow = USUAL_FLOW): number => backPressure(straws, flow, depthCm);
 

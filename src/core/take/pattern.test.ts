@@ -4,6 +4,7 @@ import { additiveTone } from '../sim/tones';
 import { analyseTake } from './analyse';
 import { alignPattern, placeIn } from './pattern';
 import { SungNote } from './types';
+import { allInEnglish } from '../format/say';
 
 const SHAPE = { onsetS: 0, driftCents: 0, vibrato: null, unrestCents: 0 };
 
@@ -77,7 +78,7 @@ describe('a take that isn’t what was asked for says so', () => {
   const slide = () => additiveTone({ seconds: 3, hz: (t) => 150 * 2 ** (t / 2), snrDb: 50 });
   const steps = () => additiveTone({ seconds: 3, hz: (t) => 220 * 2 ** (degreeToSemitones(1 + Math.floor(t / 0.6)) / 12), snrDb: 50 });
   const said = (pcm: ReturnType<typeof slide>, task: 'siren' | 'scale', asked = {}) =>
-    analyseTake(pcm, task, { asked }).findings.quality.reasons.join(' ');
+    allInEnglish(analyseTake(pcm, task, { asked }).findings.quality.reasons).join(' ');
 
   test('notes for a siren, a slide for a scale', () => {
     expect(said(steps(), 'siren')).toMatch(/separate notes/);

@@ -16,6 +16,7 @@ export function DoorForm<T>({
   send(text: (name: string) => string): Promise<T>;
   onSent(answer: T): void;
 }) {
+  const { t } = useLanguage();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
@@ -32,7 +33,7 @@ export function DoorForm<T>({
   return (
     <Form onSubmit={submit} className="card flex flex-col gap-3">
       {children}
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       <button className="button-main self-start" disabled={busy}>
         {button}
       </button>

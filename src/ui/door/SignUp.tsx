@@ -61,9 +61,9 @@ export function SignUp({ open, vacant }: { open: boolean; vacant: boolean }) {
                   className="mt-1 size-5 shrink-0 rounded-full border-2 border-soft group-data-checked:border-6 group-data-checked:border-accent"
                 />
                 <span>
-                  <b>{name}</b>
+                  <b>{t(name)}</b>
                   <br />
-                  {words}
+                  {t(words)}
                 </span>
               </Radio>
             ))}

@@ -31,7 +31,7 @@ export function EarRoom({ ears }: { ears: Ears }) {
                 aria-pressed={id === source}
                 onClick={() => setSource(id)}
               >
-                {name}
+                {t(name)}
               </button>
             ))}
           </div>

@@ -22,7 +22,7 @@ export function EarsCompared({ ears, onForget }: { ears: Ears; onForget: () => v
       <dl className="grid gap-x-4 gap-y-1 sm:grid-cols-[auto_1fr]">
         {WITH.map(([which, words]) => (
           <div key={which} className="contents">
-            <dt className="text-soft">{words}</dt>
+            <dt className="text-soft">{t(words)}</dt>
             <dd data-testid={`ears-${which}`}>{ears[which] ? t(comparedInWords(ears[which])) : t('Nothing to compare yet.')}</dd>
           </div>
         ))}

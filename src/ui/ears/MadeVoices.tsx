@@ -84,19 +84,19 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
         </div>
       )}
       <div role="group" aria-label={t('What is asked')} className="flex flex-wrap gap-2">
-        {tasks.map((t) => (
+        {tasks.map((of) => (
           <button
-            key={t}
-            className={`button ${t === task ? 'border-accent text-accent' : ''}`}
-            aria-pressed={t === task}
-            onClick={() => choose(t)}
+            key={of}
+            className={`button ${of === task ? 'border-accent text-accent' : ''}`}
+            aria-pressed={of === task}
+            onClick={() => choose(of)}
           >
-            {TASK_WORDS[t].name}
+            {t(TASK_WORDS[of].name)}
           </button>
         ))}
       </div>
-      <section aria-label={TASK_WORDS[task].name} className="card flex flex-col gap-4">
-        <h2 className="text-2xl font-bold">{TASK_WORDS[task].asks}</h2>
+      <section aria-label={t(TASK_WORDS[task].name)} className="card flex flex-col gap-4">
+        <h2 className="text-2xl font-bold">{t(TASK_WORDS[task].asks)}</h2>
         {!gentle && <p className="text-sm text-soft">{t('Now: {task}.', { task: levelInWords(task, trial?.level ?? record.level) })}</p>}
         {trial ? (
           <>
@@ -142,7 +142,7 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
             <Play aria-hidden /> {t('Play')}
           </button>
         )}
-        {(problem ?? clip.problem) && <Notice>{problem ?? clip.problem}</Notice>}
+        {(problem ?? clip.problem) && <Notice>{t((problem ?? clip.problem)!)}</Notice>}
       </section>
       {!gentle && (
         <>

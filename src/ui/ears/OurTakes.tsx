@@ -173,7 +173,7 @@ export function OurTakes({ before }: { before: Ears }) {
                 </div>
                 <div className="flex flex-wrap gap-2">
                   <button className="button-main" disabled={midi === null || busy} onClick={() => void say({ name: name, midi })}>
-                    <Check aria-hidden size={18} /> {midi === null ? t('That is the note') : t('It is {midi}', { midi: { note: midi } })}
+                    <Check aria-hidden size={18} /> {midi === null ? t('That is the note') : t('It is {note}', { note: { note: midi } })}
                   </button>
                   <button className="button" disabled={busy} onClick={() => void say({ name: name, midi: null })}>
                     {t('I can’t place it')}
@@ -219,7 +219,7 @@ export function OurTakes({ before }: { before: Ears }) {
             <Play aria-hidden /> {t('Play')}
           </button>
         )}
-        {problem && <Notice>{problem}</Notice>}
+        {problem && <Notice>{t(problem)}</Notice>}
       </section>
       <EarsCompared ears={ears} onForget={() => void forgetAll()} />
     </>

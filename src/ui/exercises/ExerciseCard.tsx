@@ -138,7 +138,7 @@ export function ExerciseCard({
         </label>
         <HearIt along={along} id={e.id} keys={() => keys.map((k) => renderKey(e, k, e.tempo[1]))} className="button-main" />
       </div>
-      {problem && <p role="alert">{problem}</p>}
+      {problem && <p role="alert">{t(problem)}</p>}
       <Staff exercise={e} tonic={sounding ? keys[sounding.key] : tonic} />
       <CurvePicture name={t(e.name)} sounding={renderKey(e, sounding ? keys[sounding.key] : tonic, e.tempo[1])} />
       <p className="text-lg">{t(e.how)}</p>

@@ -186,7 +186,7 @@ export function ExerciseEditor({
                 .filter((x) => x.id !== e.id)
                 .map((x) => (
                   <option key={x.id} value={x.id}>
-                    {x.name}
+                    {t(x.name)}
                   </option>
                 ))}
             </select>
@@ -203,7 +203,7 @@ export function ExerciseEditor({
       </details>
       <div className="flex flex-wrap gap-2">
         <button className="button-main">{t('Keep on the shelf')}</button>
-        {along.problem && <p role="alert">{along.problem}</p>}
+        {along.problem && <p role="alert">{t(along.problem)}</p>}
         <HearIt along={along} id={e.id} keys={() => [renderKey(e, TONIC, e.tempo[1])]} className="button" />
         <button type="button" className="button" onClick={onCancel}>
           {t('Leave it')}
@@ -264,6 +264,7 @@ function Ticks<K extends string>({
   chosen: K[];
   onChange: (chosen: K[]) => void;
 }) {
+  const { t } = useLanguage();
   return (
     <fieldset className="flex flex-wrap gap-x-4">
       <legend className="font-semibold">{label}</legend>
@@ -275,7 +276,7 @@ function Ticks<K extends string>({
             checked={chosen.includes(key)}
             onChange={(e) => onChange(e.target.checked ? [...chosen, key] : chosen.filter((k) => k !== key))}
           />
-          {words}
+          {t(words)}
         </label>
       ))}
     </fieldset>

@@ -81,12 +81,12 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
           </button>
         </ForCoaches>
       </div>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       <div className="grid gap-4 lg:grid-cols-[20rem_1fr]">
         <section aria-label={t('Shelf')} className="flex flex-col gap-2 lg:h-[38rem]">
           <ShelfFilter filter={filter} onChange={setFilter} />
           <p className="text-sm text-soft" aria-live="polite">
-            {t('{length} of {length2}', { length: list.length, length2: all.length })}
+            {t('{n} of {of}', { n: list.length, of: all.length })}
           </p>
           <ul className="flex max-h-72 flex-col gap-1 overflow-y-auto pr-1 lg:max-h-none lg:flex-1 lg:basis-0">
             {list.map((e) => (
@@ -99,7 +99,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
                     setShown(e.id);
                   }}
                 >
-                  <span className="block text-sm font-semibold">{e.name}</span>
+                  <span className="block text-sm font-semibold">{t(e.name)}</span>
                   <span className="block text-xs text-soft">
                     {t('{strand}, grade {grade}', { strand: STRAND_WORDS[e.strand], grade: e.grade })}
                     {isOwn(e.id) ? t(' · your own') : ''}

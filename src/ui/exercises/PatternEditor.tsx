@@ -81,8 +81,8 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
         role="application"
         tabIndex={0}
         aria-label={t(
-          'Pattern: {patternText}. Note {chosen} of {length}, degree {degree}. Arrows move it, Enter adds one, Delete takes it out, S slides.',
-          { patternText: patternText(steps), chosen: chosen + 1, length: steps.length, degree: step.degree },
+          'Pattern: {pattern}. Note {chosen} of {of}, degree {degree}. Arrows move it, Enter adds one, Delete takes it out, S slides.',
+          { pattern: patternText(steps), chosen: chosen + 1, of: steps.length, degree: step.degree },
         )}
         onKeyDown={onKey}
         className="overflow-x-auto rounded-lg border border-line bg-card p-2"
@@ -125,7 +125,7 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
               className={`min-h-11 min-w-9 rounded-md border text-sm ${step.beats === beats ? 'border-accent bg-accent text-accent-ink' : 'border-line'}`}
               onClick={() => alter({ beats })}
             >
-              {name}
+              {t(name)}
             </button>
           ))}
         </span>
@@ -164,7 +164,7 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
       </label>
       {problem && (
         <p role="alert" className="text-sm">
-          {problem}
+          {t(problem)}
         </p>
       )}
     </div>

@@ -2,15 +2,13 @@ import type { VoiceSummary } from '../../core/map/types';
 import { isNatural } from '../../core/music/pitch';
 import { useLanguage } from '../language/language';
 
-import { texts } from '../../core/words/said';
-
 /** All voices on one keyboard: C2 to G6. */
 export const LYING_RANGE = { low: 36, high: 91 };
 const STEP = 6;
 const HEIGHT = 34;
 const LABEL_HEIGHT = 22;
 /** As wide as drawn; on a tablet half of that, so that the list fits beside a piano. */
-const WIDTH = texts('h-auto w-[336px] max-lg:w-[184px]');
+const WIDTH = 'h-auto w-[336px] max-lg:w-[184px]';
 
 const xOf = (midi: number) => (midi - LYING_RANGE.low + 0.5) * STEP;
 const NOTES = Array.from({ length: LYING_RANGE.high - LYING_RANGE.low + 1 }, (_, i) => LYING_RANGE.low + i);

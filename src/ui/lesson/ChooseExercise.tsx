@@ -36,9 +36,9 @@ export function ChooseExercise({
         />
         <ComboboxOptions static modal={false} className="max-h-[55vh] overflow-y-auto px-1" data-testid="offers">
           {shown.map((group) => (
-            <div key={group.name} role="group" aria-label={group.name}>
+            <div key={group.name} role="group" aria-label={t(group.name)}>
               <p className="pt-2 text-sm font-semibold text-soft" aria-hidden>
-                {group.name}
+                {t(group.name)}
               </p>
               {group.offers.map((offer) => (
                 <Line key={offer.exercise.id} offer={offer} />
@@ -60,12 +60,13 @@ function Line({ offer }: { offer: Offer }) {
     <ComboboxOption
       value={offer}
       disabled={keys.length === 0}
-      title={keys.length === 0 && because ? because.says : exercise.how}
+      title={keys.length === 0 && because ? t(because.says) : t(exercise.how)}
       className="flex min-h-11 cursor-pointer flex-wrap items-center gap-x-3 rounded-md px-2 data-disabled:cursor-default data-disabled:text-soft data-focus:bg-paper data-focus:outline-2 data-focus:outline-accent"
     >
-      <span className="font-semibold">{exercise.name}</span>
+      <span className="font-semibold">{t(exercise.name)}</span>
       <span className="text-soft">
-        {keys.length === 0 ? none : `“${sound}”, ${notesInWords(keys)}`} · {t(STRAND_WORDS[exercise.strand])} {exercise.grade}
+        {keys.length === 0 ? none : t('“{sound}”, {keys}', { sound, keys: notesInWords(keys) })} · {t(STRAND_WORDS[exercise.strand])}{' '}
+        {exercise.grade}
       </span>
     </ComboboxOption>
   );

@@ -30,7 +30,7 @@ export function HealthQuestions({ told, onAnswer }: { told: string; onAnswer: (a
       )}
       {QUESTIONS.map(([name, words]) => (
         <label key={name} className="flex min-h-11 items-center gap-3">
-          <input type="checkbox" name={name} className="size-6" /> {words}
+          <input type="checkbox" name={name} className="size-6" /> {t(words)}
         </label>
       ))}
       <label className="flex flex-col gap-1 text-sm text-soft">

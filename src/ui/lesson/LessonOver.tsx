@@ -55,8 +55,8 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
       <h2 className="text-[40px] leading-tight font-bold">
         {course.steps.length === 0 ? t('What is sung today?') : t('That was the lesson')}
       </h2>
-      {restReason(course.health) && <p className="font-semibold">{restReason(course.health)}</p>}
-      {left.length > 0 && <p>{t('Left out: {join}.', { join: left.map((s) => s.name).join(', ') })}</p>}
+      {restReason(course.health) && <p className="font-semibold">{t(restReason(course.health) ?? '')}</p>}
+      {left.length > 0 && <p>{t('Left out: {names}.', { names: left.map((s) => s.name).join(', ') })}</p>}
       {children}
       {sung.length > 0 && (
         <section aria-label={t('What was sung')} className="card flex flex-col gap-4">
@@ -84,7 +84,7 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
           })}
         </section>
       )}
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       {takes}
       <KeptNote label={t('A word for the record')} method="PUT" path={path} stored={lesson.note} maxLength={4000} className="min-h-24" />
       <KeptNote

@@ -239,7 +239,7 @@ export function LessonRoom({ view }: Props) {
       )}
       {view.voiceToday.because.length > 0 && (
         <p className="card border-band" data-testid="voice-today">
-          {view.voiceToday.because.join(' ')}
+          {view.voiceToday.because.map((why) => t(why)).join(' ')}
         </p>
       )}
       {dialog}
@@ -354,7 +354,7 @@ export function LessonRoom({ view }: Props) {
                       ? t('Go on')
                       : t('Start')}
           </button>
-          {run.problem && <Notice>{run.problem}</Notice>}
+          {run.problem && <Notice>{t(run.problem)}</Notice>}
           {piano.keyboard.is === 'gone' && (
             <Notice>
               {t('{name} is not connected any more: the lesson goes on. Plugged in again, it is followed again.', {
@@ -362,7 +362,7 @@ export function LessonRoom({ view }: Props) {
               })}
             </Notice>
           )}
-          {recorder.warning && <Notice>{recorder.warning}</Notice>}
+          {recorder.warning && <Notice>{t(recorder.warning)}</Notice>}
           <Unsent takes={recorder.unsent} onTryAgain={(u) => void send(u)} />
           {inHand && <SideBySide sung={inHand} onPlay={playOrStop} />}
           <div className="max-h-44 overflow-y-auto">{takes}</div>

@@ -82,7 +82,7 @@ const MadeTake = memo(function MadeTake({
       <Icon aria-hidden size={18} className="shrink-0 text-soft" />
       <span className="min-w-0 flex-1">
         <Link href={`/singers/${singerId}/takes/${m.id}`} prefetch={false} className="font-semibold hover:underline">
-          {m.name}
+          {t(m.name)}
         </Link>{' '}
         <span className="text-soft">{t(wordsOf(m))}</span>
       </span>

@@ -46,7 +46,7 @@ export function ProtocolSteps({ steps, onChange }: { steps: LessonStep[]; onChan
           <option value="">{t('choose …')}</option>
           {Object.values(STEPS).map((s) => (
             <option key={s.id} value={s.id}>
-              {s.name}
+              {t(s.name)}
             </option>
           ))}
         </select>
@@ -75,7 +75,7 @@ function Row({ step, onChange, onRemove }: { step: LessonStep; onChange: (step: 
       >
         <GripVertical aria-hidden size={18} />
       </button>
-      <span className="min-w-40 flex-1 self-center font-bold">{step.name}</span>
+      <span className="min-w-40 flex-1 self-center font-bold">{t(step.name)}</span>
       {step.vowel && (
         <label className="flex flex-col text-sm text-soft">
           {t('Vowel')}

@@ -78,7 +78,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
           {t('Asks how the voice is today first')}
         </label>
         <ProtocolSteps steps={open.steps} onChange={(steps) => setOpen({ ...open, steps })} />
-        {problem && <Notice>{problem}</Notice>}
+        {problem && <Notice>{t(problem)}</Notice>}
         <div className="flex justify-end gap-2">
           <button className="button" onClick={() => setOpen(null)}>
             {t('Cancel')}
@@ -93,7 +93,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
   return (
     <main className="mx-auto flex max-w-3xl flex-col gap-3 px-4 py-4">
       <h1 className="text-2xl font-bold">{t('Lessons')}</h1>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       {gone && (
         <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">
           <span className="flex-1">{t('{name} is gone.', { name: gone.name })}</span>
@@ -106,8 +106,8 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
         {PROTOCOLS.map((p) => (
           <li key={p.id} className="card flex flex-wrap items-center gap-2">
             <div className="min-w-0 flex-1">
-              <h2 className="text-lg font-bold">{p.name}</h2>
-              <p className="text-soft">{p.purpose}</p>
+              <h2 className="text-lg font-bold">{t(p.name)}</h2>
+              <p className="text-soft">{t(p.purpose)}</p>
             </div>
             <button className="button" aria-label={t('Make your own from {name}', { name: p.name })} onClick={() => setOpen(copyOf(p))}>
               <Plus aria-hidden size={18} /> {t('Make your own from it')}
@@ -117,7 +117,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
         {own.map((p) => (
           <li key={p.id} className="card flex flex-wrap items-center gap-2" data-testid="own-lesson">
             <div className="min-w-0 flex-1">
-              <h2 className="text-lg font-bold">{p.name}</h2>
+              <h2 className="text-lg font-bold">{t(p.name)}</h2>
               <p className="text-soft">{p.purpose || p.steps.map((s) => s.name).join(', ')}</p>
             </div>
             <button className="button" aria-label={t('Change {name}', { name: p.name })} onClick={() => setOpen(p)}>

@@ -10,7 +10,7 @@ export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: S
   return (
     <div className="overflow-x-auto">
       <table className="text-sm" data-testid="side-by-side">
-        <caption className="text-left font-semibold">{name}</caption>
+        <caption className="text-left font-semibold">{t(name)}</caption>
         <thead>
           <tr className="text-soft">
             <th scope="col" className="pr-2 text-left font-normal">

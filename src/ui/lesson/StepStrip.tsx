@@ -18,16 +18,17 @@ export function StepStrip({ course, onGo }: { course: Course; onGo: (step: numbe
               <button
                 className={`button-small ${here ? 'border-accent bg-accent text-accent-ink' : ''} ${out ? 'line-through' : ''}`}
                 aria-current={here ? 'step' : undefined}
-                title={out ?? step.how}
+                title={out ?? t(step.how)}
                 onClick={() => onGo(i)}
               >
-                {i < course.at && !out && <Check aria-hidden size={14} />} {step.exercise ? `${step.name}, ${step.vowel}` : step.name}
+                {i < course.at && !out && <Check aria-hidden size={14} />}{' '}
+                {step.exercise ? t('{step}, {sound}', { step: step.name, sound: step.vowel }) : t(step.name)}
               </button>
             </li>
           );
         })}
       </ol>
-      {reason && <p className="mt-1 font-semibold">{reason}</p>}
+      {reason && <p className="mt-1 font-semibold">{t(reason)}</p>}
     </nav>
   );
 }

@@ -266,7 +266,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
       <aside className="flex flex-col gap-4">
         <div>
           <h2 className="text-[40px] leading-tight font-bold">{t(sing.title)}</h2>
-          {!result && <p className="mt-1 text-lg text-soft">{colour ? COLOUR_HOW : t(sing.how)}</p>}
+          {!result && <p className="mt-1 text-lg text-soft">{colour ? t(COLOUR_HOW) : t(sing.how)}</p>}
         </div>
         <div className="grid grid-cols-2 gap-2">
           <Choice
@@ -342,8 +342,8 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
         />
         {source !== 'file' && state === 'idle' && <LevelSetting source={source} />}
-        {problem && <Notice>{problem}</Notice>}
-        {recorder.warning && <Notice>{recorder.warning}</Notice>}
+        {problem && <Notice>{t(problem)}</Notice>}
+        {recorder.warning && <Notice>{t(recorder.warning)}</Notice>}
         <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />
         {discarded && (
           <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">

@@ -48,11 +48,11 @@ export const LevelSetting = memo(function LevelSetting({ source }: { source: Sou
       <p className="text-sm text-soft">
         {setting.offsetDb === null
           ? t(
-              'Set a sound calibrator ({CALIBRATORDB} dB at 1 kHz) on the microphone, switch it on and measure. Until then the level is told relative to the loudest this input can take.',
-              { CALIBRATORDB: CALIBRATOR_DB },
+              'Set a sound calibrator ({db} dB at 1 kHz) on the microphone, switch it on and measure. Until then the level is told relative to the loudest this input can take.',
+              { db: CALIBRATOR_DB },
             )
-          : t('Calibrated: told as dB(A) at {TOLDATCM} cm from the mouth. Leave the input’s gain as it is, or measure again.', {
-              TOLDATCM: TOLD_AT_CM,
+          : t('Calibrated: told as dB(A) at {cm} cm from the mouth. Leave the input’s gain as it is, or measure again.', {
+              cm: TOLD_AT_CM,
             })}
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-2">
@@ -75,7 +75,7 @@ export const LevelSetting = memo(function LevelSetting({ source }: { source: Sou
           onChange={(cm) => setting.setDistanceCm(Number(cm))}
         />
       </div>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
     </details>
   );
 });

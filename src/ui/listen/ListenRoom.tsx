@@ -57,8 +57,8 @@ export function ListenRoom({
       )}
       <section aria-label={t('Lessons')} className="flex flex-wrap items-center gap-2">
         {protocols.map((p) => (
-          <button key={p.id} className="button" title={p.purpose} onClick={() => void begin(p)}>
-            {p.name}
+          <button key={p.id} className="button" title={t(p.purpose)} onClick={() => void begin(p)}>
+            {t(p.name)}
           </button>
         ))}
         {open && (
@@ -70,7 +70,7 @@ export function ListenRoom({
           {t('Make a lesson of your own')}
         </Link>
       </section>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       <FreeTake singer={singer} map={map} />
       {lessons.length > 0 && (
         <details className="card">

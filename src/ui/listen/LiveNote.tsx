@@ -1,6 +1,6 @@
 'use client';
 import { memo, RefObject, useEffect, useRef } from 'react';
-import { noteName } from '../../core/music/pitch';
+import { useLanguage } from '../language/language';
 import type { LiveStore } from '../take/LiveTrace';
 
 /** Told about ten times a second: quicker can't be read. */
@@ -8,6 +8,7 @@ const EVERY_MS = 100;
 
 /** The note that is being sung, large enough to be read from across a piano, and how far off it is. */
 export const LiveNote = memo(function LiveNote({ store }: { store: RefObject<LiveStore> }) {
+  const { note: named } = useLanguage();
   const note = useRef<HTMLSpanElement>(null);
   const cents = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -19,12 +20,12 @@ export const LiveNote = memo(function LiveNote({ store }: { store: RefObject<Liv
       const { midi } = store.current;
       const sung = midi[midi.length - 1] ?? 0;
       const off = Math.round(100 * (sung - Math.round(sung)));
-      const [name, by] = sung > 0 ? [noteName(Math.round(sung)), `${off > 0 ? '+' : off < 0 ? '−' : ''}${Math.abs(off)} ¢`] : ['', ''];
+      const [name, by] = sung > 0 ? [named(Math.round(sung)), `${off > 0 ? '+' : off < 0 ? '−' : ''}${Math.abs(off)} ¢`] : ['', ''];
       if (note.current.textContent !== name) note.current.textContent = name;
       if (cents.current.textContent !== by) cents.current.textContent = by;
     });
     return () => cancelAnimationFrame(frame);
-  }, [store]);
+  }, [store, named]);
   return (
     <p className="flex h-14 items-baseline gap-3 contain-strict" aria-hidden="true">
       <span ref={note} data-testid="live-note" className="min-w-24 text-[56px] leading-none font-bold"></span>

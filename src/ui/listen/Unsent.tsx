@@ -23,7 +23,7 @@ export function Unsent({ takes, onTryAgain }: { takes: UnsentTake[]; onTryAgain:
         </>
       }
     >
-      {u.why}{' '}
+      {t(u.why)}{' '}
       {u.waits
         ? t('Nothing here is lost: the take is safe in this browser and goes to the server by itself as soon as it can. You can go on.')
         : t('The take is in this page only: try again, or keep it as a file.')}

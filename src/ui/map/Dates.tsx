@@ -74,11 +74,11 @@ export function Dates({
       <p role="status" className="text-sm" data-testid="then">
         {problem ||
           (then
-            ? t('Then: changes {list}, touched {reach}. Now: {list2}, {reach2}.', {
-                list: list(then),
-                reach: reach(then),
-                list2: list(map),
-                reach2: reach(map),
+            ? t('Then: changes {then}, touched {thenReach}. Now: {now}, {nowReach}.', {
+                then: list(then),
+                thenReach: reach(then),
+                now: list(map),
+                nowReach: reach(map),
               })
             : '')}
       </p>

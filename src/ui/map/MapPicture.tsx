@@ -132,7 +132,7 @@ export function MapPicture({
           <tbody>
             {map.passaggi.map((p) => (
               <tr key={p.midi}>
-                <th scope="row">{t('Change near {midi}', { midi: { note: p.midi } })}</th>
+                <th scope="row">{t('Change near {note}', { note: { note: p.midi } })}</th>
                 <td>
                   {p.impression ? t('first impression, ') : ''}
                   {t('between {low} and {high}, up {up} of {upOf}, down {down} of {downOf}', {
@@ -148,14 +148,14 @@ export function MapPicture({
             ))}
             {map.blend.map((b) => (
               <tr key={`blend${b.midi}`}>
-                <th scope="row">{t('Share of head at {midi}', { midi: { note: b.midi } })}</th>
-                <td>{t('{what} percent, give or take {what2}', { what: Math.round(100 * b.head), what2: Math.round(100 * b.spread) })}</td>
+                <th scope="row">{t('Share of head at {note}', { note: { note: b.midi } })}</th>
+                <td>{t('{percent} percent, give or take {by}', { percent: Math.round(100 * b.head), by: Math.round(100 * b.spread) })}</td>
               </tr>
             ))}
             {map.levels.map((l) => (
               <tr key={l.midi}>
-                <th scope="row">{t('Loudness at {midi}', { midi: { note: l.midi } })}</th>
-                <td>{t('{toFixed} decibels against the middle of the voice', { toFixed: l.db.toFixed(0) })}</td>
+                <th scope="row">{t('Loudness at {note}', { note: { note: l.midi } })}</th>
+                <td>{t('{db} decibels against the middle of the voice', { db: l.db.toFixed(0) })}</td>
               </tr>
             ))}
           </tbody>

@@ -191,8 +191,8 @@ export function MapRoom({
                     {take.usable === null
                       ? t('being listened to …')
                       : take.usable
-                        ? `${take.changes} ${take.changes === 1 ? 'change' : 'changes'} heard`
-                        : take.reasons.join(' ')}
+                        ? t('{n, plural, one {# change} other {# changes}} heard', { n: take.changes })
+                        : take.reasons.map((why) => t(why)).join(' ')}
                   </td>
                 </tr>
               ))}
@@ -213,7 +213,7 @@ function RestsOn({ takeIds, singerId, when, rule }: { takeIds: string[]; singerI
   return (
     <details className="no-print text-sm text-soft">
       <summary className="cursor-pointer">{t('from {n, plural, one {# take} other {# takes}}', { n: takeIds.length })}</summary>
-      {rule && <p>{rule}</p>}
+      {rule && <p>{t(rule)}</p>}
       <p className="flex flex-wrap gap-x-3">
         {takeIds.map((id) => (
           <Link key={id} prefetch={false} className="underline" href={`/singers/${singerId}/takes/${id}`}>
@@ -390,7 +390,7 @@ function PassaggioCard({
             <li key={`${v.takeId}${v.timeS}${v.source}`} className="flex items-center gap-2">
               <button
                 className="button-small min-h-11 min-w-11"
-                aria-label={t('Play {midi} going {direction}', { midi: { note: v.midi }, direction: v.direction })}
+                aria-label={t('Play {note} going {direction}', { note: { note: v.midi }, direction: v.direction })}
                 onClick={() => onPlay(v.takeId, v.timeS)}
               >
                 {playing === v.takeId ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}

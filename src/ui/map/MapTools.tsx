@@ -42,13 +42,13 @@ export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; f
                     .catch((error: Error) => setProblem(error.message))
                 }
               >
-                {words}
+                {t(words)}
               </button>
             </MenuItem>
           ))}
         </MenuItems>
       </Menu>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
     </div>
   );
 }

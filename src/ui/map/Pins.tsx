@@ -100,7 +100,7 @@ export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap
           </button>
         </Form>
       </ForCoaches>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
     </details>
   );
 }

@@ -116,11 +116,11 @@ export function ModelKeeper({
         const words = MANNER_WORDS[manner];
         return (
           <div key={manner} className="flex flex-wrap items-center gap-1" data-testid={`model-${manner}`}>
-            <span className="w-28 font-semibold">{words}</span>
+            <span className="w-28 font-semibold">{t(words)}</span>
             {model && (
               <button
                 className="button-small min-h-11 min-w-11"
-                aria-label={clip.playing === model.id ? t('Stop') : t('Play “{toLowerCase}”', { toLowerCase: words.toLowerCase() })}
+                aria-label={clip.playing === model.id ? t('Stop') : t('Play “{manner}”', { manner: words })}
                 onClick={() =>
                   clip.playing === model.id
                     ? clip.stop()
@@ -140,12 +140,12 @@ export function ModelKeeper({
                   >
                     <Square aria-hidden size={16} /> {t('That is it')}
                   </button>
-                  <span className="tabular-nums text-soft">{t('{heardS} of {MODELS} s', { heardS, MODELS: MODEL_S })}</span>
+                  <span className="tabular-nums text-soft">{t('{heard} of {of} s', { heard: heardS, of: MODEL_S })}</span>
                 </>
               ) : (
                 <button
                   className="button-small min-h-11 px-3"
-                  aria-label={t('Record “{toLowerCase}”', { toLowerCase: words.toLowerCase() })}
+                  aria-label={t('Record “{manner}”', { manner: words })}
                   disabled={making !== null || recorder.state !== 'idle'}
                   onClick={() => void begin(manner)}
                 >
@@ -155,7 +155,7 @@ export function ModelKeeper({
             {mayChange && model && own && making !== manner && (
               <button
                 className="button-small min-h-11 min-w-11"
-                aria-label={t('Take “{toLowerCase}” away', { toLowerCase: words.toLowerCase() })}
+                aria-label={t('Take “{manner}” away', { manner: words })}
                 onClick={() => void remove(model)}
               >
                 <Trash2 aria-hidden size={16} />
@@ -165,7 +165,7 @@ export function ModelKeeper({
           </div>
         );
       })}
-      {(problem ?? clip.problem) && <Notice>{problem ?? clip.problem}</Notice>}
+      {(problem ?? clip.problem) && <Notice>{t((problem ?? clip.problem)!)}</Notice>}
     </section>
   );
 }

@@ -36,7 +36,7 @@ export function KeptNote({
   }, [path, subject, name, stored]);
   useEffect(
     () => onHeard((word, refused) => word.path === path && word.subject === subject && setStatus(refused ?? t('Kept.'))),
-    [path, subject],
+    [path, subject, t],
   );
   return (
     <label className="flex flex-col gap-1 text-sm text-soft">

@@ -71,7 +71,7 @@ export function AssignPanel({
               })}
             </p>
           )}
-          {problem && <p role="alert">{problem}</p>}
+          {problem && <p role="alert">{t(problem)}</p>}
           <button className="button-main" disabled={busy}>
             {t('Assign to {name}', { name: singer.name })}
           </button>

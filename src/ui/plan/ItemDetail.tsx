@@ -13,9 +13,7 @@ import { HearIt } from '../kit/HearIt';
 import { Staff } from '../staff/Staff';
 import { useLanguage } from '../language/language';
 
-import { texts } from '../../core/words/said';
-
-const SMALL = texts('field min-h-9 w-full px-1 text-sm');
+const SMALL = 'field min-h-9 w-full px-1 text-sm';
 /** Keys offered, F#1 to F#6. */
 const KEYS = Array.from({ length: 61 }, (_, k) => 30 + k);
 const TEMPO_REACH = 20;
@@ -50,9 +48,9 @@ export function ItemDetail({
   const last = item.keys[item.keys.length - 1];
   const soft = howSoftIn(ceiling, exercise, item.keys);
   return (
-    <section aria-label={exercise.name} className="flex flex-col gap-2">
+    <section aria-label={t(exercise.name)} className="flex flex-col gap-2">
       <div className="flex items-center gap-2">
-        <h2 className="min-w-0 flex-1 text-lg leading-tight font-bold">{exercise.name}</h2>
+        <h2 className="min-w-0 flex-1 text-lg leading-tight font-bold">{t(exercise.name)}</h2>
         <HearIt
           along={along}
           id={exercise.id}
@@ -60,7 +58,7 @@ export function ItemDetail({
           className="button-small min-h-11 px-3"
         />
       </div>
-      {problem && <p role="alert">{problem}</p>}
+      {problem && <p role="alert">{t(problem)}</p>}
       {soft && <p className="text-sm font-semibold">{t(soft)}</p>}
       {conflicts.map((c) => (
         <p key={c.rule + c.says} className="rounded-lg border-2 border-band px-2 py-1 text-sm">
@@ -88,7 +86,9 @@ export function ItemDetail({
           {t('Sound')}
           <select className={SMALL} value={item.sound} onChange={(e) => onEdit({ sound: e.target.value })}>
             {[...new Set([...exercise.sounds, item.sound])].map((s) => (
-              <option key={s}>{s}</option>
+              <option key={s} value={s}>
+                {t(s)}
+              </option>
             ))}
           </select>
         </label>
@@ -113,7 +113,7 @@ export function ItemDetail({
         />
       </div>
       <Cues cues={item.cues ?? []} onChange={(cues) => onEdit({ cues: cues.length ? cues : undefined })} />
-      <p className="text-sm text-soft">{exercise.how}</p>
+      <p className="text-sm text-soft">{t(exercise.how)}</p>
       <p className="text-sm text-soft">{t(item.advance)}</p>
       {models}
       <details className="text-sm">

@@ -1,7 +1,6 @@
 'use client';
 import { patternSpan } from '../../core/exercise/pattern';
 import type { VoiceMap } from '../../core/map/types';
-import { noteName } from '../../core/music/pitch';
 import type { Planning } from '../../core/plan/check';
 import type { PlanItem } from '../../core/plan/types';
 import { useWidth } from '../kit/useWidth';
@@ -23,7 +22,7 @@ export function KeysPicture({
   find: Planning['find'];
   selected: string | null;
 }) {
-  const { t } = useLanguage();
+  const { note, t } = useLanguage();
   const [box, width] = useWidth();
   const column = items.length ? width / items.length : width;
   return (
@@ -35,7 +34,7 @@ export function KeysPicture({
           height={scale.height}
           className="rounded-lg border border-line"
           role="img"
-          aria-label={t('Keys of {length} exercises against the voice', { length: items.length })}
+          aria-label={t('Keys of {n} exercises against the voice', { n: items.length })}
         >
           <Rungs scale={scale} width={width} />
           {map.passaggi.map((p) => (
@@ -63,7 +62,7 @@ export function KeysPicture({
                 <text x={(i + 0.5) * column} y={scale.height - 6} textAnchor="middle" fontSize={12} fontWeight={700} fill="var(--ink)">
                   {i + 1}
                 </text>
-                <title>{`${exercise.name}: ${item.keys.map((k) => noteName(k)).join(' ')}`}</title>
+                <title>{`${t(exercise.name)}: ${item.keys.map((k) => note(k)).join(' ')}`}</title>
               </g>
             );
           })}

@@ -1,4 +1,5 @@
 'use client';
+import type { FindingName } from '../../core/map/types';
 import {
   closestCenter,
   CollisionDetection,
@@ -81,9 +82,8 @@ interface Props {
 
 const LADDER_HEIGHT = 180;
 const NONE = {};
-const TAB = texts(
-  'min-h-9 flex-1 border-b-2 border-line text-sm font-semibold text-soft data-selected:border-accent data-selected:text-ink focus:outline-none data-focus:outline-3 data-focus:outline-accent',
-);
+const TAB =
+  'min-h-9 flex-1 border-b-2 border-line text-sm font-semibold text-soft data-selected:border-accent data-selected:text-ink focus:outline-none data-focus:outline-3 data-focus:outline-accent';
 
 /** Findings as they stand in a sentence. */
 const WORKED_ON: Record<FindingName, string> = texts({
@@ -212,7 +212,7 @@ function Planner({
     >
       {/* A card from the shelf goes with the hand; a row of the week moves itself. */}
       <DragOverlay dropAnimation={null}>
-        {carried && <p className="rounded-lg border border-accent bg-card px-3 py-2 text-sm font-semibold shadow-lg">{carried.name}</p>}
+        {carried && <p className="rounded-lg border border-accent bg-card px-3 py-2 text-sm font-semibold shadow-lg">{t(carried.name)}</p>}
       </DragOverlay>
       <div className="flex flex-col gap-2">
         <div className={`flex flex-wrap items-end gap-2 ${offPaper}`}>
@@ -295,7 +295,7 @@ function Planner({
               )}
             </Notice>
           )}
-          {problem && <Notice>{problem}</Notice>}
+          {problem && <Notice>{t(problem)}</Notice>}
           {view.notices.map((n) => (
             <Notice key={n.id}>{t(n.says)}</Notice>
           ))}
@@ -393,7 +393,7 @@ function Planner({
                   <ul className="text-sm">
                     {plan.leftOut.map((l) => (
                       <li key={l.exerciseId} className="py-0.5">
-                        <b>{p.find(l.exerciseId)?.name}.</b> <span className="text-soft">{t(l.because)}</span>
+                        <b>{t(p.find(l.exerciseId)?.name ?? '')}.</b> <span className="text-soft">{t(l.because)}</span>
                       </li>
                     ))}
                   </ul>
@@ -415,7 +415,7 @@ function Planner({
                     {assigned.map((a) => (
                       <li key={a.id}>
                         <Link prefetch={false} className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
-                          {t('{createdAt}: {length} exercises', { createdAt: dateOf(a.createdAt), length: a.items.length })}
+                          {t('{date}: {n} exercises', { date: dateOf(a.createdAt), n: a.items.length })}
                         </Link>
                       </li>
                     ))}
@@ -496,7 +496,7 @@ function SchoolTried({
           </button>
         </ForCoaches>
       </div>
-      {problem && <p role="alert">{problem}</p>}
+      {problem && <p role="alert">{t(problem)}</p>}
       <DifferenceList differences={compare(before, items)} before={before} after={items} name={(id) => p.find(id)?.name ?? ''} />
     </section>
   );

@@ -136,7 +136,7 @@ export function RoadPanel({
           ))}
         </ul>
       )}
-      <h2 className="hidden text-lg font-bold print:block">{t('{singer}: the next {length} weeks', { singer, length: weeks.length })}</h2>
+      <h2 className="hidden text-lg font-bold print:block">{t('{singer}: the next {n} weeks', { singer, n: weeks.length })}</h2>
       <RoadWeeks weeks={weeks} label={t('The next weeks of {singer}', { singer })} name={name} onShift={shift} />
       <div className="flex flex-wrap gap-2 print:hidden">
         <button className="button" onClick={() => print()}>

@@ -79,7 +79,7 @@ function Week({
         <p className="flex items-baseline gap-2">
           <b>{t('Week {number}', { number: w.number })}</b>
           <span className="flex-1 text-soft">
-            {dateOf(w.startsOn)} · {w.phase.name}
+            {dateOf(w.startsOn)} · {t(w.phase.name)}
           </span>
           <span title={t('Share of the minutes agreed')}>{Math.round(w.load * 100)} %</span>
         </p>
@@ -104,11 +104,11 @@ function Week({
         <div className="my-1 h-1.5 rounded bg-line print:hidden" aria-hidden>
           <div className="h-1.5 rounded bg-accent" style={{ width: `${w.load * 100}%` }} />
         </div>
-        <p>{work.join(', ')}</p>
-        {w.comesIn.length > 0 && <p className="text-soft">{t('New: {join}', { join: w.comesIn.map(name).join(', ') })}</p>}
+        <p>{work.map((name) => t(name)).join(', ')}</p>
+        {w.comesIn.length > 0 && <p className="text-soft">{t('New: {names}', { names: w.comesIn.map(name).join(', ') })}</p>}
         {w.songs.map((s) => (
           <p key={s.titles.join()} data-testid="road-songs">
-            <b>{s.titles.join(', ')}</b>: {s.says}
+            <b>{s.titles.join(', ')}</b>: {t(s.says)}
           </p>
         ))}
         {(w.test || w.listening) && (

@@ -33,9 +33,9 @@ export function SchoolProposed({
       </div>
       {(taught.speaksFor.length > 0 || taught.speaksAgainst.length > 0) && (
         <p className="text-soft">
-          {t('{name}, as now: {join}', {
+          {t('{name}, as now: {reasons}', {
             name: schoolById(taught.id).name,
-            join: [...taught.speaksFor, ...taught.speaksAgainst].join(' '),
+            reasons: [...taught.speaksFor, ...taught.speaksAgainst].join(' '),
           })}
         </p>
       )}

@@ -11,10 +11,8 @@ import { dayKey } from './days';
 import { MATERIAL_WORDS } from '../kit/words-of-work';
 import { useLanguage } from '../language/language';
 
-import { texts } from '../../core/words/said';
-
 const MINUTES = [5, 10, 15, 20, 25, 30, 45, 60];
-const SELECT = texts('field min-h-11 min-w-0 px-2');
+const SELECT = 'field min-h-11 min-w-0 px-2';
 
 /** What the plan is made from besides the map: minutes, phase, school, and what is at hand. */
 export function TermsBar({
@@ -51,7 +49,7 @@ export function TermsBar({
         <select className={SELECT} value={phase} onChange={(e) => onTerms(inPhase(terms, phases, Number(e.target.value)))}>
           {phases.map((ph, i) => (
             <option key={ph.id} value={i}>
-              {t('{i}. {name} ({what}–{what2} weeks)', { i: i + 1, name: ph.name, what: ph.weeks[0], what2: ph.weeks[1] })}
+              {t('{n}. {name} ({least}–{most} weeks)', { n: i + 1, name: ph.name, least: ph.weeks[0], most: ph.weeks[1] })}
             </option>
           ))}
         </select>
@@ -61,7 +59,7 @@ export function TermsBar({
         <select className={`${SELECT} max-w-56`} value={school} onChange={(e) => onSchool(e.target.value as SchoolId)}>
           {SCHOOLS.map((s) => (
             <option key={s.id} value={s.id}>
-              {s.name}
+              {t(s.name)}
             </option>
           ))}
         </select>
@@ -152,7 +150,7 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
             className="button-small min-h-11"
             onClick={() => onTerms({ ...terms, straws: [...terms.straws, { diameterMm: k.diameterMm, lengthMm: k.lengthMm, count: 1 }] })}
           >
-            <Plus aria-hidden size={16} /> {k.name}
+            <Plus aria-hidden size={16} /> {t(k.name)}
           </button>
         ))}
       </div>

@@ -151,10 +151,12 @@ function Row({
       >
         <span className="flex items-center gap-1 text-sm font-semibold">
           {conflicts.length > 0 && <TriangleAlert aria-hidden size={15} className="shrink-0 text-band" />}
-          <span className="truncate">{name}</span>
+          <span className="truncate">{t(name)}</span>
         </span>
         <span className="block truncate text-xs text-soft">
-          {conflicts.length > 0 ? t(conflicts[0].says) : `${PART_WORDS[item.part]} · “${item.sound}” · ${notesInWords(item.keys)}`}
+          {conflicts.length > 0
+            ? t(conflicts[0].says)
+            : t('{part} · “{sound}” · {keys}', { part: PART_WORDS[item.part], sound: item.sound, keys: notesInWords(item.keys) })}
         </span>
       </button>
       <span role="group" aria-label={t('Days of {name}', { name })} className="flex gap-1">

@@ -60,7 +60,7 @@ export function HearModels({
             ? t('Your coach’s voice, and a made one.')
             : t('A made voice of your kind, with your change.')}
       </p>
-      {problem && <p role="alert">{problem}</p>}
+      {problem && <p role="alert">{t(problem)}</p>}
     </div>
   );
 }

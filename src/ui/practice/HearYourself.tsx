@@ -35,7 +35,7 @@ export function HearYourself({
         {t('From outside a voice sounds other than from inside.')}{' '}
         {sent ? t('Your coach gets it too, as you ticked.') : t('This stays on your phone.')}
       </p>
-      {problem && <p role="alert">{problem}</p>}
+      {problem && <p role="alert">{t(problem)}</p>}
     </div>
   );
 }

@@ -32,6 +32,7 @@ import { Entry, isDone } from '../../core/practice/types';
 import { dayKey, weekFrom } from '../plan/days';
 import { downloadCalendar } from '../sheet/calendar';
 import { BeforeQuestions } from './BeforeQuestions';
+import { LanguageChoice } from '../language/LanguageChoice';
 import { ByHand } from './ByHand';
 import { PracticePlayer } from './PracticePlayer';
 import { SangElsewhere } from './SangElsewhere';
@@ -370,6 +371,7 @@ export function PracticeRoom({ token, view }: Props) {
           <TrainYourEar />
           <History entries={log.entries} />
           <Privacy consent={singer.consent} keepMonths={keepMonths} />
+          <LanguageChoice />
         </>
       )}
     </main>

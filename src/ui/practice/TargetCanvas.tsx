@@ -1,7 +1,7 @@
 'use client';
 import { RefObject, useEffect, useRef } from 'react';
 import { KeyInTime, targetCurve } from '../../core/exercise/render';
-import { isNatural, noteName } from '../../core/music/pitch';
+import { isNatural } from '../../core/music/pitch';
 import { HOP_S } from '../../core/voice/types';
 import type { LiveStore } from '../take/LiveTrace';
 import { useWidth } from '../kit/useWidth';
@@ -23,7 +23,7 @@ export interface Moment {
 
 /** What is meant in this key on the rungs of the ladder, where it is by now, and what is sung over it. */
 export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment | null>; live: RefObject<LiveStore>; name: string }) {
-  const { t } = useLanguage();
+  const { note, t } = useLanguage();
   const [box, width] = useWidth();
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
@@ -65,7 +65,7 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
           context.fillRect(0, scale.y(m) - scale.rung / 2, width, scale.rung);
         } else if (midis.includes(m)) {
           context.fillStyle = colours.soft;
-          context.fillText(noteName(m), 2, scale.y(m));
+          context.fillText(note(m), 2, scale.y(m));
         }
       }
       context.lineCap = context.lineJoin = 'round';
@@ -104,7 +104,7 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
     };
     draw();
     return () => cancelAnimationFrame(asked);
-  }, [moment, live, width]);
+  }, [moment, live, width, note]);
   return (
     <div ref={box}>
       <canvas

@@ -147,7 +147,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                 const { step, because } = propose(practisedOf(entries, it.exerciseId), dayKey(new Date()));
                 return (
                   <li key={it.exerciseId}>
-                    <b>{it.exercise.name}:</b> {t(STEP_WORDS[step])}. <span className="text-soft">{t(because)}</span>
+                    <b>{t(it.exercise.name)}:</b> {t(STEP_WORDS[step])}. <span className="text-soft">{t(because)}</span>
                   </li>
                 );
               })}

@@ -53,7 +53,7 @@ export function ChangeList({
                   {t('{what}, going {direction}', { what: EVENT_WORDS[change.kind], direction: change.direction })}
                   <br />
                   <span className="text-soft">
-                    {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? t(', machine: {midi}', { midi: { note: change.midi } }) : ''}
+                    {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? t(', machine: {note}', { note: { note: change.midi } }) : ''}
                   </span>
                 </span>
               </button>
@@ -79,7 +79,7 @@ export function ChangeList({
                 <span className="flex-1" />
                 <button
                   className="button-small min-h-11 min-w-11"
-                  aria-label={t('Move the change at {midi} down a semitone', { midi: { note: change.midi } })}
+                  aria-label={t('Move the change at {note} down a semitone', { note: { note: change.midi } })}
                   title={t('Arrow down')}
                   onClick={() => onMove(change, -1)}
                 >
@@ -87,7 +87,7 @@ export function ChangeList({
                 </button>
                 <button
                   className="button-small min-h-11 min-w-11"
-                  aria-label={t('Move the change at {midi} up a semitone', { midi: { note: change.midi } })}
+                  aria-label={t('Move the change at {note} up a semitone', { note: { note: change.midi } })}
                   title={t('Arrow up')}
                   onClick={() => onMove(change, 1)}
                 >
@@ -112,7 +112,7 @@ export function ChangeList({
           <ForCoaches>
             <button
               className="button-small min-h-11 min-w-11"
-              aria-label={t('Take back your mark at {midi}', { midi: { note: m.midi } })}
+              aria-label={t('Take back your mark at {note}', { note: { note: m.midi } })}
               onClick={() => onTakeBack(m.id)}
             >
               <X aria-hidden size={16} />

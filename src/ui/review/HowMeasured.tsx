@@ -1,8 +1,9 @@
 'use client';
+import { inCents } from '../../core/words/said';
 import { useEffect, useState } from 'react';
 import { Bar, BarChart, CartesianGrid, Legend, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { readWav } from '../../core/format/wav';
-import { hzToMidi, noteWithCents } from '../../core/music/pitch';
+import { hzToMidi } from '../../core/music/pitch';
 import type { Change } from '../../core/take/changes';
 import { trackVoice } from '../../core/voice/track';
 import { HARMONICS, HOP_S, NO_HARMONIC_DB } from '../../core/voice/types';
@@ -74,11 +75,11 @@ export function HowMeasured({ takeId, change }: { takeId: string; change: Change
   return (
     <div className="flex flex-col gap-1 text-sm" data-testid="measured">
       <p>
-        {t('Before: {noteWithCents}, {toFixed} dB. After: {noteWithCents2}, {toFixed2} dB. Each is the mean of a fifth of a second.', {
-          noteWithCents: noteWithCents(before.midi),
-          toFixed: before.levelDb.toFixed(0),
-          noteWithCents2: noteWithCents(after.midi),
-          toFixed2: after.levelDb.toFixed(0),
+        {t('Before: {before}, {beforeDb} dB. After: {after}, {afterDb} dB. Each is the mean of a fifth of a second.', {
+          before: inCents(before.midi),
+          beforeDb: before.levelDb.toFixed(0),
+          after: inCents(after.midi),
+          afterDb: after.levelDb.toFixed(0),
         })}
       </p>
       <div aria-hidden="true" className="h-44">

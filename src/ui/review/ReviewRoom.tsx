@@ -5,7 +5,6 @@ import { useCallback, useMemo, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { markOn } from '../../core/map/votes';
-import { noteWithCents } from '../../core/music/pitch';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { OtherTake } from '../../contract/answers';
 import { directionAt, passageAt } from '../../core/take/at-note';
@@ -26,7 +25,7 @@ import { useMarks } from './useMarks';
 import { addressOf, ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
 
-import { said, texts } from '../../core/words/said';
+import { inCents, said, texts } from '../../core/words/said';
 
 // The charts are fetched only when they are looked at.
 const HowMeasured = dynamic(() => import('./HowMeasured').then((m) => m.HowMeasured), { ssr: false });
@@ -305,7 +304,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         {changes[selected] && (
           <details className="card" onToggle={(e) => setMeasured(e.currentTarget.open)}>
             <summary className="cursor-pointer font-semibold">
-              {t('How the change at {midi} was measured', { midi: { note: changes[selected].midi } })}
+              {t('How the change at {note} was measured', { note: { note: changes[selected].midi } })}
             </summary>
             {measured && <HowMeasured takeId={take.id} change={changes[selected]} />}
           </details>
@@ -320,11 +319,11 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
         {findings && findings.notes.length > 0 && (
           <details className="card">
             <summary className="cursor-pointer font-semibold">
-              {t('{length} notes sung', { length: findings.notes.length })}
+              {t('{n} notes sung', { n: findings.notes.length })}
               {findings.pattern &&
-                t(': {name}, in {join}', {
+                t(': {name}, in {keys}', {
                   name: findings.pattern.name,
-                  join: { all: findings.pattern.keys.map((k) => said('{note}', { note: { note: k.tonicMidi } })), as: 'comma' },
+                  keys: { all: findings.pattern.keys.map((k) => said('{note}', { note: { note: k.tonicMidi } })), as: 'comma' },
                 })}
             </summary>
             {findings.pattern && <PatternGaps pattern={findings.pattern} />}
@@ -342,14 +341,14 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
               <tbody>
                 {findings.notes.map((n) => (
                   <tr key={n.startS}>
-                    <td>{noteWithCents(n.midi + n.cents / 100)}</td>
+                    <td>{t(inCents(n.midi + n.cents / 100))}</td>
                     <td>{n.startS.toFixed(2)} s</td>
                     <td>{(n.endS - n.startS).toFixed(2)} s</td>
                     <td>
                       {n.vibrato
-                        ? t('{toFixed} a second, ±{toFixed2} ¢', {
-                            toFixed: n.vibrato.rateHz.toFixed(1),
-                            toFixed2: n.vibrato.cents.toFixed(0),
+                        ? t('{rate} a second, ±{cents} ¢', {
+                            rate: n.vibrato.rateHz.toFixed(1),
+                            cents: n.vibrato.cents.toFixed(0),
                           })
                         : t('none')}
                     </td>

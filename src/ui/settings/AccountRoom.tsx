@@ -1,6 +1,7 @@
 'use client';
 import { said, Said } from '../../core/words/said';
 import { FormEvent, useState } from 'react';
+import { LanguageChoice } from '../language/LanguageChoice';
 import { Notice } from '../kit/Notice';
 import { SecondFactor } from './SecondFactor';
 import { useAttempt } from './useAttempt';
@@ -53,7 +54,13 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
       <p>
         {name}, {email}: {t(ROLE_WORDS[role])}
       </p>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
+      <section aria-labelledby="language" className="card flex flex-col gap-2">
+        <h2 id="language" className="text-lg font-bold">
+          {t('In this browser')}
+        </h2>
+        <LanguageChoice />
+      </section>
       <Form onSubmit={change} className="card flex flex-wrap items-end gap-3">
         <h2 className="w-full text-lg font-bold">{t('Password')}</h2>
         <input type="hidden" autoComplete="username" value={email} readOnly />
@@ -87,7 +94,7 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
           {sessions.map((s) => (
             <li key={s.id} className="card flex flex-wrap items-center gap-3" data-testid="session">
               <p className="min-w-0 flex-1">
-                {t('{userAgent}, since {createdAt}', { userAgent: browserOf(s.userAgent), createdAt: dateTimeOf(s.createdAt) })}
+                {t('{browser}, since {date}', { browser: browserOf(s.userAgent), date: dateTimeOf(s.createdAt) })}
               </p>
               {s.here ? (
                 <b>{t('here')}</b>

@@ -1,6 +1,6 @@
+'use client';
 import { useLanguage } from '../language/language';
-
-import { texts } from '../../core/words/said';
+import { said, texts } from '../../core/words/said';
 
 /** What the tables are called among people. */
 const WHAT: Record<string, string> = texts({
@@ -25,6 +25,8 @@ const WHAT: Record<string, string> = texts({
   invitation: 'an invitation',
   account: '',
 });
+
+const DEEDS: Record<string, string> = texts({ added: 'added', changed: 'changed', deleted: 'deleted', sent: 'sent', took: 'took' });
 
 /** What needs other words than its own. */
 const DID: Record<string, string> = texts({ looked: 'looked at the records', invited: 'invited somebody' });
@@ -72,7 +74,7 @@ export function AuditLog({ lines }: { lines: Line[] }) {
                   {l.email && <span className="block text-sm text-soft">{l.email}</span>}
                 </td>
                 <td className="py-1 pr-4">
-                  {t(DID[l.did]) ?? `${l.did} ${WHAT[l.what] ?? l.what}`}
+                  {t(DID[l.did] ?? said('{did} {what}', { did: DEEDS[l.did] ?? l.did, what: WHAT[l.what] ?? l.what }))}
                   {l.columns && <span className="text-soft"> ({l.columns.map((c) => c.replaceAll('_', ' ')).join(', ')})</span>}
                   {l.detail && <span className="text-soft"> ({l.detail})</span>}
                 </td>

@@ -39,7 +39,7 @@ export function CoachesRoom({ members, invites }: Props) {
   return (
     <>
       <h1 className="text-2xl font-bold">{t('Coaches')}</h1>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       <ul className="flex flex-col gap-2">
         {members.map((m) => (
           <li key={m.userId} className="card flex flex-wrap items-center gap-3" data-testid="member">
@@ -91,7 +91,7 @@ export function CoachesRoom({ members, invites }: Props) {
           <select className="field text-base" name="role">
             {ROLES.map(([role, words]) => (
               <option key={role} value={role}>
-                {words}
+                {t(words)}
               </option>
             ))}
           </select>
@@ -109,11 +109,12 @@ export function CoachesRoom({ members, invites }: Props) {
 }
 
 function RoleChoice({ label, value, onChange }: { label: string; value: Role; onChange(role: Role): void }) {
+  const { t } = useLanguage();
   return (
     <select className="field text-base" aria-label={label} value={value} onChange={(e) => onChange(e.target.value as Role)}>
       {ROLES.map(([role, words]) => (
         <option key={role} value={role}>
-          {words}
+          {t(words)}
         </option>
       ))}
     </select>

@@ -28,7 +28,7 @@ export function PostRoom({ mailSet, messages }: { mailSet: boolean; messages: Me
           ? t('What has an address goes out by your mail server; the rest you hand over yourself.')
           : t('No mail server is set: copy a message and send it the way you talk to people.')}
       </p>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       {waiting && (
         <button className="button mb-3" onClick={() => void attempt(() => ask('POST /api/post'))}>
           {t('Send what waits')}
@@ -42,7 +42,7 @@ export function PostRoom({ mailSet, messages }: { mailSet: boolean; messages: Me
           <li key={m.id} className="card" data-testid="message">
             <p className="text-sm text-soft">
               {t('{date} to {recipient}', { date: dateTimeOf(m.madeAt), recipient: { own: m.recipient } })}
-              {m.sentAt && t('; the mail server took it {sentAt}', { sentAt: dateTimeOf(m.sentAt) })}
+              {m.sentAt && t('; the mail server took it {date}', { date: dateTimeOf(m.sentAt) })}
             </p>
             <h2 className="font-bold">{m.subject}</h2>
             <p className="break-words whitespace-pre-line">{m.body || t('It held a key, so its words are not kept here.')}</p>

@@ -26,7 +26,7 @@ export function SettingsFrame({ role, children }: { role: 'owner' | 'coach' | 'r
             aria-current={path === href ? 'page' : undefined}
             className={`min-h-11 content-center rounded-lg px-4 font-semibold ${path === href ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}
           >
-            {name}
+            {t(name)}
           </Link>
         ))}
       </nav>

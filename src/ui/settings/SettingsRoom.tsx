@@ -34,8 +34,8 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
     <>
       <h1 className="text-2xl font-bold">{t('Studio settings')}</h1>
       {!may && <p className="text-soft">{t('The owner of the studio sets these.')}</p>}
-      {said && 'problem' in said && <Notice>{said.problem}</Notice>}
-      {problem && <Notice>{problem}</Notice>}
+      {said && 'problem' in said && <Notice>{t(said.problem)}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       <label className="flex max-w-md flex-col gap-1 text-sm text-soft">
         {t('Name of the studio')}
         <input
@@ -73,9 +73,9 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
                 className="mt-1 size-5 shrink-0 rounded-full border-2 border-soft group-data-checked:border-6 group-data-checked:border-accent"
               />
               <span>
-                <b>{s.name}</b>
+                <b>{t(s.name)}</b>
                 <br />
-                {s.holds}
+                {t(s.holds)}
               </span>
             </Radio>
           ))}

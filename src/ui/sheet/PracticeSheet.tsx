@@ -49,9 +49,7 @@ export function PracticeSheet({ view }: { view: SheetView }) {
     >
       <div className="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
         <h1 className="text-2xl font-bold print:text-xl">{t('{name}: practice', { name: singer.name })}</h1>
-        <p className="pb-0.5 text-soft">
-          {day === null ? t('week from {startsOn}', { startsOn: dateOf(assignment.startsOn) }) : week[day].long}
-        </p>
+        <p className="pb-0.5 text-soft">{day === null ? t('week from {date}', { date: dateOf(assignment.startsOn) }) : week[day].long}</p>
         {address && (
           <QRCodeSVG
             value={address}
@@ -92,7 +90,7 @@ export function PracticeSheet({ view }: { view: SheetView }) {
               })}
         </p>
       )}
-      {along.problem && <Notice>{along.problem}</Notice>}
+      {along.problem && <Notice>{t(along.problem)}</Notice>}
       <ol className="flex flex-col gap-3 print:gap-0">
         {items.map(({ item, exercise }, i) => (
           <SheetItem

@@ -46,7 +46,7 @@ export function SheetItem({
       <div className="grid gap-x-5 md:grid-cols-[1fr_17rem] print:grid-cols-[1fr_64mm] print:gap-x-3">
         <div>
           <h2 className="text-lg font-bold print:text-base">
-            {number}. {exercise.name} <span className="font-normal">{t('on “{sound}”', { sound: item.sound })}</span>
+            {number}. {t(exercise.name)} <span className="font-normal">{t('on “{sound}”', { sound: item.sound })}</span>
           </h2>
           <Staff exercise={exercise} tonic={shownKey} voice={voice} leaning={{ sound: item.sound, changeMidi: changeIn(map, voice) }} />
         </div>
@@ -59,9 +59,9 @@ export function SheetItem({
           <KeyStrip range={range} map={map} item={item} exercise={exercise} current={playing ? shownKey : null} />
         </div>
       </div>
-      <p className="print:text-[12px] print:leading-tight">{exercise.how}</p>
+      <p className="print:text-[12px] print:leading-tight">{t(exercise.how)}</p>
       {item.cues && (
-        <p className="print:text-[12px] print:leading-tight">{t('Between the keys: {join}.', { join: item.cues.join('; ') })}</p>
+        <p className="print:text-[12px] print:leading-tight">{t('Between the keys: {words}.', { words: item.cues.join('; ') })}</p>
       )}
       <p className="text-sm text-soft print:text-[11px] print:leading-tight">
         {t(item.reason)} <b>{t(item.caution)}</b>

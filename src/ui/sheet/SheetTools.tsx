@@ -87,13 +87,13 @@ export function SheetTools({
                   aria-disabled={busy !== ''}
                   onClick={() => busy === '' && void make(what, work)}
                 >
-                  {busy === what ? t('One moment …') : words}
+                  {busy === what ? t('One moment …') : t(words)}
                 </button>
               </li>
             ))}
           </ul>
           <ChooseAccompaniment chosen={accompaniment} onChoose={setAccompaniment} />
-          {problem && <p role="alert">{problem}</p>}
+          {problem && <p role="alert">{t(problem)}</p>}
         </PopoverPanel>
       </Popover>
       <button className="button" onClick={() => window.print()}>

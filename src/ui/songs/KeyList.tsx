@@ -1,4 +1,5 @@
 'use client';
+import { saidKey } from '../../core/song/keys';
 import { Check } from 'lucide-react';
 import type { SongKey } from '../../core/song/keys';
 import type { Song } from '../../core/song/types';
@@ -47,7 +48,7 @@ export function KeyList({
           >
             <span className="w-24">
               <span className="block font-semibold">
-                {i + 1}. {key.key}
+                {i + 1}. {t('{key}', { key: saidKey(song, key.semitones) })}
                 {key.semitones === chosen && <Check aria-label={t('chosen')} size={16} className="ml-1 inline text-coach" />}
               </span>
               <span className="block text-xs text-soft">{t(keyInWords(key, octave))}</span>

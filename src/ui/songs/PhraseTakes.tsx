@@ -49,7 +49,7 @@ export function PhraseTakes({
               {!silent && (
                 <button
                   className="button-small"
-                  aria-label={sounds ? t('Stop') : t('Play this phrase of {recordedAt}', { recordedAt: dateTimeOf(recordedAt) })}
+                  aria-label={sounds ? t('Stop') : t('Play this phrase of {date}', { date: dateTimeOf(recordedAt) })}
                   onClick={() => (sounds ? stop() : play(takeId, at.startS - AROUND_S, at.endS + AROUND_S))}
                 >
                   {sounds ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}
@@ -58,10 +58,10 @@ export function PhraseTakes({
               <span className="min-w-0 flex-1 self-center">
                 <b>{dateTimeOf(recordedAt)}</b>
                 {at.inTune !== null && t(', {what} % in tune', { what: Math.round(100 * at.inTune) })}
-                {at.broke && `; ${breakInWords(at.broke, flats)}`}.
+                {at.broke && `; ${t(breakInWords(at.broke, flats))}`}.
                 {taken && (
                   <span className="block" data-testid="taken">
-                    {t(VERDICT_WORDS[taken.verdict])} {taken.verdict === 'yes' ? `(${taken.because})` : t(taken.because)}
+                    {t(VERDICT_WORDS[taken.verdict])} {taken.verdict === 'yes' ? `(${t(taken.because)})` : t(taken.because)}
                   </span>
                 )}
               </span>

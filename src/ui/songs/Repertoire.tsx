@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Chosen } from '../../core/format/song';
-import { keysFor, octaveFor, rangeFit } from '../../core/song/keys';
+import { keysFor, octaveFor, rangeFit, saidKey } from '../../core/song/keys';
 import { BarOutcome, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';
 import { setlistFor } from '../../core/song/setlist';
@@ -64,9 +64,8 @@ export function Repertoire({ view: { singer, voice, now, own, others, takes } }:
         <p className="card max-w-2xl text-lg">
           {others.length === 0
             ? t('There are no songs in the studio yet.')
-            : t('Open one of the studio’s songs: it is laid on {name}’s map, and becomes {name2}’s once a key is chosen.', {
+            : t('Open one of the studio’s songs: it is laid on {name}’s map, and becomes {name}’s once a key is chosen.', {
                 name: singer.name,
-                name2: singer.name,
               })}
         </p>
       )}
@@ -154,7 +153,7 @@ function OwnSong({
         {song.title}
         {key && voice && (
           <span className="font-normal">
-            {key.key}, {t(keyInWords(key, octaveFor(song, voice)))} · {t(LEVEL_WORDS[key.level])}
+            {t('{key}', { key: saidKey(song, key.semitones) })}, {t(keyInWords(key, octaveFor(song, voice)))} · {t(LEVEL_WORDS[key.level])}
           </span>
         )}
       </span>
@@ -166,10 +165,10 @@ function OwnSong({
       {wait && <span className="block font-semibold">{t(wait)}</span>}
       <span className="block text-sm text-soft">
         {newest
-          ? t('Last sung {recordedAt}: {length} of {length2} bars broke.', {
-              recordedAt: dateOf(newest.recordedAt),
-              length: newest.bars.filter((b) => b.broke).length,
-              length2: newest.bars.filter((b) => b.sung).length,
+          ? t('Last sung {date}: {broke} of {of} bars broke.', {
+              date: dateOf(newest.recordedAt),
+              broke: newest.bars.filter((b) => b.broke).length,
+              of: newest.bars.filter((b) => b.sung).length,
             })
           : t('Not sung for Wendel yet.')}
       </span>
@@ -207,7 +206,7 @@ function ForAShow({ own, voice }: { own: Props['view']['own']; voice: SongVoice 
                 {p.song.title}
                 {p.heavy && <span className="font-normal text-soft">{t('· heavy')}</span>}
               </th>
-              <td>{p.key.key}</td>
+              <td>{t('{key}', { key: saidKey(p.song, p.key.semitones) })}</td>
               <td>{Math.round(p.seconds)} s</td>
               <td>{Math.round(100 * p.soFar)} %</td>
               <td>{p.restMinutes ? t('{restMinutes} min', { restMinutes: p.restMinutes }) : ''}</td>

@@ -197,8 +197,8 @@ export function SingIt({
         tabIndex={-1}
         onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
       />
-      {problem && <Notice>{problem}</Notice>}
-      {recorder.warning && <Notice>{recorder.warning}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
+      {recorder.warning && <Notice>{t(recorder.warning)}</Notice>}
       <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />
     </section>
   );

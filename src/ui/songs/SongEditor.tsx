@@ -85,7 +85,7 @@ export function SongEditor({
     } catch (error) {
       return { problem: (error as Error).message };
     }
-  }, [typed]);
+  }, [typed, t]);
   /** What is drawn lags behind quick keys: a note is changed in what was typed last. */
   const newest = useRef({ melody, words });
   const type = (text: { melody?: string; words?: string }) => {
@@ -175,11 +175,11 @@ export function SongEditor({
         <span className="text-sm text-soft">{t('Notes for yourself')}</span>
         <input className="field" value={note} onChange={(e) => setNote(e.target.value)} maxLength={4000} />
       </label>
-      {'song' in read ? <StaffEditor song={read.song} onEdit={edit} /> : read.problem && <Notice>{read.problem}</Notice>}
+      {'song' in read ? <StaffEditor song={read.song} onEdit={edit} /> : read.problem && <Notice>{t(read.problem)}</Notice>}
       {song && !untouched && song.bars.some((b) => b.beats !== song.bars[Math.min(1, song.bars.length - 1)].beats) && (
         <p className="text-sm text-soft">{t('Changed by hand, its bars become of one length.')}</p>
       )}
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       <div className="flex gap-2">
         <button className="button-main" disabled={busy}>
           {t('Save the song')}

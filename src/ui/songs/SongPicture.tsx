@@ -12,6 +12,7 @@ import { useWidth } from '../kit/useWidth';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
 import { rampColour } from '../ladder/ramp';
 import type { LadderScale } from '../ladder/scale';
+import { LEVEL_WORDS } from './words-of-songs';
 import { useLanguage } from '../language/language';
 
 /** Bars above and words below the notes. */
@@ -118,7 +119,11 @@ export function SongPicture({
                   role="button"
                   tabIndex={0}
                   aria-pressed={i === selected}
-                  aria-label={`${barsName(song, p.firstBar, p.lastBar)}, ${p.level}${voice ? `: ${phraseInWords(p, voice, flats)}` : ''}`}
+                  aria-label={[
+                    t(barsName(song, p.firstBar, p.lastBar)),
+                    t(LEVEL_WORDS[p.level]),
+                    ...(voice ? [t(phraseInWords(p, voice, flats))] : []),
+                  ].join(', ')}
                   className="cursor-pointer"
                   onClick={() => onSelect(i)}
                   onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), e.stopPropagation(), onSelect(i))}
@@ -158,7 +163,7 @@ export function SongPicture({
               })}
               {wordsIn(song, x).map(({ at, row, words }) => (
                 <text key={at} x={at} y={scale.height + 15 + 15 * row} fontSize={12} fill="var(--ink)">
-                  {words}
+                  {t(words)}
                 </text>
               ))}
               {beside && <SungNotes song={song} heard={beside} scale={scale} x={x} under />}
@@ -167,10 +172,10 @@ export function SongPicture({
           </svg>
         </div>
         <p className="sr-only">
-          {t('{length} notes from {min} to {max}. The phrases are listed beside.', {
-            length: song.notes.length,
-            min: { note: Math.min(...song.notes.map((n) => n.midi)) + semitones, flats: flats },
-            max: { note: Math.max(...song.notes.map((n) => n.midi)) + semitones, flats: flats },
+          {t('{n} notes from {low} to {high}. The phrases are listed beside.', {
+            n: song.notes.length,
+            low: { note: Math.min(...song.notes.map((n) => n.midi)) + semitones, flats: flats },
+            high: { note: Math.max(...song.notes.map((n) => n.midi)) + semitones, flats: flats },
           })}
         </p>
       </div>

@@ -171,7 +171,9 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <h2 className="mr-auto text-xl font-bold">
           {song.title}{' '}
-          <span className="font-normal text-soft">{t('in {key}, {key2}', { key: key.key, key2: keyInWords(key, octave) })}</span>
+          <span className="font-normal text-soft">
+            {t('in {key}, {moved}', { key: saidKey(song, key.semitones), moved: keyInWords(key, octave) })}
+          </span>
         </h2>
         <span className="no-print flex flex-wrap gap-1">
           <button className="button px-3" onClick={() => hear(true)}>
@@ -212,8 +214,8 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
           />
         </span>
       </div>
-      {problem && <Notice>{problem}</Notice>}
-      {along.problem && <Notice>{along.problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
+      {along.problem && <Notice>{t(along.problem)}</Notice>}
       <p role="status" className={told ? 'mb-2 font-semibold text-coach' : 'sr-only'}>
         {told}{' '}
         {inWeek && (
@@ -255,7 +257,9 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
                   onClick={() => choose(key.semitones)}
                   title="C"
                 >
-                  {chosen.semitones === key.semitones ? t('{key} is chosen', { key: key.key }) : t('Choose {key}', { key: key.key })}
+                  {chosen.semitones === key.semitones
+                    ? t('{key} is chosen', { key: saidKey(song, key.semitones) })
+                    : t('Choose {key}', { key: saidKey(song, key.semitones) })}
                 </button>
               </ForCoaches>
             </div>
@@ -284,7 +288,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
                 key={p.first}
                 className={`min-h-9 rounded-lg border px-2 text-sm ${i === selected ? 'border-accent bg-card font-semibold' : 'border-line'}`}
                 aria-current={i === selected}
-                title={`${barsName(song, p.firstBar, p.lastBar)}: ${LEVEL_WORDS[p.level]}`}
+                title={`${t(barsName(song, p.firstBar, p.lastBar))}: ${t(LEVEL_WORDS[p.level])}`}
                 onClick={() => setSelected(i)}
               >
                 {song.bars[p.firstBar].number}–{song.bars[p.lastBar].number}

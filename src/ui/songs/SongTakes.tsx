@@ -137,11 +137,11 @@ export function SongTakes({
       </ul>
       {record.risky.sung + record.safe.sung > 0 && (
         <p className="text-sm" data-testid="record">
-          {t('In all songs so far: of {sung} bars called risky {broke} broke; of {sung2} called safe {sung3} held.', {
-            sung: record.risky.sung,
+          {t('In all songs so far: of {risky} bars called risky {broke} broke; of {safe} called safe {held} held.', {
+            risky: record.risky.sung,
             broke: record.risky.broke,
-            sung2: record.safe.sung,
-            sung3: record.safe.sung - record.safe.broke,
+            safe: record.safe.sung,
+            held: record.safe.sung - record.safe.broke,
           })}
         </p>
       )}

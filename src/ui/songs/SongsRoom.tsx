@@ -93,7 +93,7 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
           </button>
         </ForCoaches>
       </div>
-      {problem && <Notice>{problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
       {editing && (
         <div className="mb-4 flex flex-col gap-2">
           {came && came.read.parts.length > 1 && (

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
-import { keyNameOf } from '../../core/song/keys';
+import { saidKey } from '../../core/song/keys';
 import { songInTime } from '../../core/song/in-time';
 import { phrasesOf } from '../../core/song/phrases';
 import type { Song } from '../../core/song/types';
@@ -91,8 +91,8 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
           </ForCoaches>
         </span>
       </div>
-      {problem && <Notice>{problem}</Notice>}
-      {along.problem && <Notice>{along.problem}</Notice>}
+      {problem && <Notice>{t(problem)}</Notice>}
+      {along.problem && <Notice>{t(along.problem)}</Notice>}
       {sure && (
         <Notice
           actions={
@@ -153,12 +153,19 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
                       <span className="flex flex-wrap justify-between gap-x-3 font-semibold">
                         {name}
                         <span className="font-normal">
-                          {fit && (fit.fits ? `${fit.key}, ${fit.says} · ${LEVEL_WORDS[fit.level]}` : t('no key fits'))}
+                          {fit &&
+                            (fit.fits
+                              ? t('{key}, {says} · {level}', {
+                                  key: saidKey(song, fit.semitones),
+                                  says: fit.says,
+                                  level: LEVEL_WORDS[fit.level],
+                                })
+                              : t('no key fits'))}
                         </span>
                       </span>
                       <span className="block text-sm text-soft">
                         {typeof chosen?.semitones === 'number' && (
-                          <b className="text-coach">{t('{fifths} is chosen.', { fifths: keyNameOf(song.fifths, chosen.semitones) })}</b>
+                          <b className="text-coach">{t('{key} is chosen.', { key: saidKey(song, chosen.semitones) })}</b>
                         )}
                         {fit?.because && t(fit?.because)}
                       </span>

@@ -3,16 +3,15 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import type { Song } from '../../core/song/types';
 import { fifthsOf, WrittenBar, writtenBars, WrittenSign } from '../../core/song/written';
 import { CLEFS, DURATIONS, SIGNS } from './engrave';
-import { texts } from '../../core/words/said';
 
 /** Major keys by their sharps (positive) or flats, as the library names signatures. */
-const MAJOR = texts(['Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#']);
+const MAJOR = ['Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#'];
 const BASS_UNDER = 55;
 const CLEF_ROOM = 62;
 /** Left of each line, for the number of its first bar. */
 const MARGIN = 20;
 const SYSTEM_HEIGHT = 118;
-const WORDS_FONT = texts({ family: 'Atkinson Hyperlegible Next Variable', size: 11 });
+const WORDS_FONT = { family: 'Atkinson Hyperlegible Next Variable', size: 11 };
 
 type Library = typeof import('vexflow/bravura');
 

@@ -3,7 +3,6 @@ import { Clef, notate } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import type { Lean } from '../../core/exercise/vowel-lean';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
-import { texts } from '../../core/words/said';
 
 export const DURATIONS: Record<NoteType, string> = {
   breve: '1/2',
@@ -33,7 +32,7 @@ export interface ToEngrave {
   leans?: readonly Lean[];
 }
 
-const LEAN_FONT = texts('Atkinson Hyperlegible Next Variable, sans-serif');
+const LEAN_FONT = 'Atkinson Hyperlegible Next Variable, sans-serif';
 const LEAN_SIZE = 13;
 /** Room over the notes for what is written there. */
 const LEAN_ROOM = 16;

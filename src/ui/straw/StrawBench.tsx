@@ -103,12 +103,12 @@ export function StrawBench() {
                 disabled={full}
                 title={
                   full
-                    ? t('No more than {MOSTSIDEBYSIDE} fit between the lips', { MOSTSIDEBYSIDE: MOST_SIDE_BY_SIDE })
+                    ? t('No more than {most} fit between the lips', { most: MOST_SIDE_BY_SIDE })
                     : t('{diameterMm} mm × {lengthMm} cm', { diameterMm: kind.diameterMm, lengthMm: kind.lengthMm / 10 })
                 }
                 onClick={() => setSet({ ...set, straws: [...set.straws, kind] })}
               >
-                <Plus aria-hidden size={16} /> {kind.name}
+                <Plus aria-hidden size={16} /> {t(kind.name)}
               </button>
             ))}
           </div>
@@ -127,9 +127,9 @@ export function StrawBench() {
           <div aria-live="polite">
             <p className="text-[40px] leading-tight font-bold" data-testid="pressure">
               {Math.round(pressure)} Pa{' '}
-              <span className="text-2xl font-semibold text-soft">{t('{inCm} cmH₂O', { inCm: inCm(pressure) })}</span>
+              <span className="text-2xl font-semibold text-soft">{t('{pressure} cmH₂O', { pressure: inCm(pressure) })}</span>
             </p>
-            <p className="text-lg">{t('at a breath of {toFixed} l/s. {feel}', { toFixed: flow.toFixed(2), feel: FEEL_WORDS[feel] })}</p>
+            <p className="text-lg">{t('at a breath of {flow} l/s. {feel}', { flow: flow.toFixed(2), feel: FEEL_WORDS[feel] })}</p>
           </div>
           {help && (
             <button className="button self-start" onClick={() => setSet(help.set)}>
@@ -151,7 +151,7 @@ export function StrawBench() {
                     >
                       {t(setName(step))}
                       <span className="block text-xs">
-                        {t('{inCm} cmH₂O, {step}', { inCm: inCm(pressureOf(step, flow)), step: feelOf(step, flow) })}
+                        {t('{pressure} cmH₂O, {feel}', { pressure: inCm(pressureOf(step, flow)), feel: feelOf(step, flow) })}
                       </span>
                     </button>
                   </li>
@@ -161,8 +161,8 @@ export function StrawBench() {
           </div>
           <p className="text-sm text-soft">
             {t(
-              'The band is where it feels easy for most ({inCm} to {inCm2} cmH₂O, common practice): the singer’s own feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by Blasius where it is turbulent, with the loss at the ends.',
-              { inCm: inCm(COMFORT.low), inCm2: inCm(COMFORT.high) },
+              'The band is where it feels easy for most ({low} to {high} cmH₂O, common practice): the singer’s own feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by Blasius where it is turbulent, with the loss at the ends.',
+              { low: inCm(COMFORT.low), high: inCm(COMFORT.high) },
             )}
           </p>
         </section>

@@ -104,9 +104,9 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             </Field>
             <Field label={t('Voice, as far as you know')}>
               <select className="field text-base" name="voiceType" defaultValue={singer?.voiceType ?? 'mezzo'}>
-                {VOICE_TYPES.map((t) => (
-                  <option key={t.id} value={t.id}>
-                    {t.name}
+                {VOICE_TYPES.map((type) => (
+                  <option key={type.id} value={type.id}>
+                    {t(type.name)}
                   </option>
                 ))}
               </select>
@@ -144,7 +144,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 <option value="">{t('the studio teaches')}</option>
                 {SCHOOLS.map((s) => (
                   <option key={s.id} value={s.id}>
-                    {s.name}
+                    {t(s.name)}
                   </option>
                 ))}
               </select>
@@ -154,7 +154,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
                 <option value="">{t('not said')}</option>
                 {AGES.map((a) => (
                   <option key={a} value={a}>
-                    {BY_AGE[a].name}
+                    {t(BY_AGE[a].name)}
                   </option>
                 ))}
               </select>
@@ -192,8 +192,8 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
               <ul className="flex flex-col gap-2">
                 {INTAKE_QUESTIONS.map(({ id, asks, says }) => (
                   <li key={id} className="grid grid-cols-[1fr_8rem] items-center gap-2 text-sm">
-                    <label htmlFor={`told-${id}`} title={says}>
-                      {asks}
+                    <label htmlFor={`told-${id}`} title={t(says)}>
+                      {t(asks)}
                     </label>
                     <select id={`told-${id}`} name={`told-${id}`} className="field" defaultValue={singer?.intake?.answers?.[id] ?? ''}>
                       <option value="">{t('not asked')}</option>
@@ -207,7 +207,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             </details>
             {problem && (
               <div className="sm:col-span-2 md:col-span-3">
-                <Notice>{problem}</Notice>
+                <Notice>{t(problem)}</Notice>
               </div>
             )}
             <div className="flex justify-end gap-2 sm:col-span-2 md:col-span-3">

@@ -23,8 +23,8 @@ const PLACES = texts([
   ['/post', 'Post'],
 ]);
 
-const PLACE = texts('min-h-9 content-center font-semibold hover:underline');
-const ENTRY = texts('block w-full rounded-lg px-3 py-2 text-left font-semibold data-focus:bg-paper');
+const PLACE = 'min-h-9 content-center font-semibold hover:underline';
+const ENTRY = 'block w-full rounded-lg px-3 py-2 text-left font-semibold data-focus:bg-paper';
 
 /** The main menu, and who is signed in. */
 export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach' | 'reader' }) {
@@ -40,11 +40,11 @@ export function MainMenu({ name, role }: { name: string; role: 'owner' | 'coach'
     <header className="no-print border-b border-line bg-card">
       <nav aria-label={t('Main')} className="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-6 px-4 py-2 max-lg:gap-x-4">
         <Link href="/" className="text-lg font-bold text-accent">
-          {t('Wendel')}
+          Wendel
         </Link>
         {PLACES.filter(([href]) => role !== 'reader' || href !== '/post').map(([href, words]) => (
           <Link key={href} href={href} className={PLACE}>
-            {words}
+            {t(words)}
           </Link>
         ))}
         {role === 'reader' && <span className="text-soft">{t('You may look; changes are for coaches.')}</span>}

@@ -36,7 +36,7 @@ export function SingerFrame({
     <main className="mx-auto max-w-[1240px] px-4 py-3">
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-1">
         <h1 className="text-2xl font-bold">{singer.name}</h1>
-        <p className="pb-0.5 text-soft">{[voiceType(singer.voiceType).name, singer.part].filter(Boolean).join(' · ')}</p>
+        <p className="pb-0.5 text-soft">{[t(voiceType(singer.voiceType).name), singer.part].filter(Boolean).join(' · ')}</p>
         <nav aria-label={t('{name}: views', { name: singer.name })} className="no-print ml-auto flex flex-wrap gap-1">
           {TABS.filter(([tab]) => mayChange || tab !== 'listen').map(([tab, name]) => {
             const href = `/singers/${singer.id}/${tab}`;
@@ -48,7 +48,7 @@ export function SingerFrame({
                 aria-current={here ? 'page' : undefined}
                 className={`min-h-11 content-center rounded-lg px-4 font-semibold max-sm:px-3 ${here ? 'bg-accent text-accent-ink' : 'hover:bg-card'}`}
               >
-                {name}
+                {t(name)}
               </Link>
             );
           })}

@@ -1,8 +1,10 @@
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { shown } from '@/server/found';
 import { viewSongs } from '@/studio/songs';
 import { SongsRoom } from '@/ui/songs/SongsRoom';
 
-export const metadata = { title: 'Songs' };
+export const generateMetadata = () => titled(texts('Songs'));
 
 export default async function Page() {
   return <SongsRoom {...await shown(viewSongs)} />;

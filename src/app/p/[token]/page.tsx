@@ -1,4 +1,6 @@
 import type { Metadata } from 'next';
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { found } from '@/server/found';
 import { bySinger } from '@/server/links';
 import { viewPractice } from '@/studio/practice';
@@ -7,7 +9,7 @@ import { PracticeRoom } from '@/ui/practice/PracticeRoom';
 type Props = { params: Promise<{ token: string }> };
 
 export const generateMetadata = async ({ params }: Props): Promise<Metadata> => ({
-  title: 'Practice',
+  ...(await titled(texts('Practice'))),
   manifest: `/p/${(await params).token}/manifest.webmanifest`,
   icons: { apple: '/icon-180.png' },
   // The address is a key: it is told to nobody.

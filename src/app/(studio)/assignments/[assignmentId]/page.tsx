@@ -1,8 +1,10 @@
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { shown } from '@/server/found';
 import { viewAssignment } from '@/studio/plans';
 import { PracticeSheet } from '@/ui/sheet/PracticeSheet';
 
-export const metadata = { title: 'Practice sheet' };
+export const generateMetadata = () => titled(texts('Practice sheet'));
 
 export default async function Page({ params }: { params: Promise<{ assignmentId: string }> }) {
   return <PracticeSheet view={await shown(viewAssignment, (await params).assignmentId)} />;

@@ -1,13 +1,17 @@
+import { texts } from '@/core/words/said';
+import { sayHere } from '@/server/language';
+
 type Context = { params: Promise<{ token: string }> };
 
 /** So that the page can be put on a phone's home screen. */
 export async function GET(_request: Request, { params }: Context) {
   const { token } = await params;
+  const name = await sayHere(texts('Practice'));
   const icon = (size: number) => ({ src: `/icon-${size}.png`, type: 'image/png', sizes: `${size}x${size}`, purpose: 'any' });
   return Response.json(
     {
-      name: 'Practice',
-      short_name: 'Practice',
+      name,
+      short_name: name,
       start_url: `/p/${token}`,
       scope: '/p/',
       display: 'standalone',

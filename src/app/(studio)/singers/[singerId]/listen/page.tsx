@@ -1,8 +1,10 @@
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { shown } from '@/server/found';
 import { viewListening } from '@/studio/lessons';
 import { ListenRoom } from '@/ui/listen/ListenRoom';
 
-export const metadata = { title: 'Listen' };
+export const generateMetadata = () => titled(texts('Listen'));
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
   return <ListenRoom {...await shown(viewListening, (await params).singerId)} />;

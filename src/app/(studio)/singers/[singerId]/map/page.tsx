@@ -1,8 +1,10 @@
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { shown } from '@/server/found';
 import { viewSinger } from '@/studio/singers';
 import { MapRoom } from '@/ui/map/MapRoom';
 
-export const metadata = { title: 'Map' };
+export const generateMetadata = () => titled(texts('Map'));
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
   const { singer, map, takes, school } = await shown(viewSinger, (await params).singerId);

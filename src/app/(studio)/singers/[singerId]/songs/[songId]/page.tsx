@@ -1,8 +1,10 @@
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { shown } from '@/server/found';
 import { viewSong } from '@/studio/songs';
 import { SongRoom } from '@/ui/songs/SongRoom';
 
-export const metadata = { title: 'Song' };
+export const generateMetadata = () => titled(texts('Song'));
 
 export default async function Page({ params }: { params: Promise<{ singerId: string; songId: string }> }) {
   const { singerId, songId } = await params;

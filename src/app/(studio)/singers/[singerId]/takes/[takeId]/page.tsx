@@ -1,9 +1,11 @@
+import { texts } from '@/core/words/said';
+import { titled } from '@/server/language';
 import { shown } from '@/server/found';
 import { takesToCompare, viewNames, viewSinger } from '@/studio/singers';
 import { viewTake } from '@/studio/takes';
 import { ReviewRoom } from '@/ui/review/ReviewRoom';
 
-export const metadata = { title: 'Review' };
+export const generateMetadata = () => titled(texts('Review'));
 
 export default async function Page({
   params,
