@@ -25,6 +25,8 @@ test('numbers, plurals and lists follow the language', () => {
   expect([keys(1), keys(1200)].map(inEnglish)).toEqual(['1 key', '1,200 keys']);
   expect([keys(1), keys(1200)].map((k) => sayIn(GERMAN, k))).toEqual(['1 Tonart', '1.200 Tonarten']);
   expect(sayIn(GERMAN, said('{cents, number, ::.0} cents off', { cents: 2.5 }))).toBe('2,5 Cent daneben');
+  const half = said('In {keys}.', { keys: 1.5 });
+  expect([inEnglish(half), sayIn(GERMAN, half)]).toEqual(['In 1.5.', 'In 1,5.']);
   const listed = (as: 'and' | 'or' | 'comma') => said('In {keys}.', { keys: { all: ['chest', keys(1), keys(2)], as } });
   expect(inEnglish(listed('and'))).toMatch(/^In chest, 1 key,? and 2 keys\.$/);
   expect(sayIn(GERMAN, listed('and'))).toBe('In Bruststimme, 1 Tonart und 2 Tonarten.');

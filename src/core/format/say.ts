@@ -41,7 +41,7 @@ export function messageIn({ language, catalogue }: Tongue, message: string): Int
 const SIGNS = { comma: ', ', semicolon: '; ', dot: ' · ' };
 
 /** What stands in a gap, as text or number. */
-export function valueIn(tongue: Tongue, value: SaidValue): string | number {
+function valueIn(tongue: Tongue, value: SaidValue): string | number {
   if (typeof value === 'number') return value;
   if (typeof value === 'object' && 'note' in value) return nameOf(value.note, tongue.naming, value.flats);
   if (typeof value === 'object' && 'key' in value) return keyCalled(value.key, tongue.naming);
@@ -55,14 +55,23 @@ export function valueIn(tongue: Tongue, value: SaidValue): string | number {
   return sayIn(tongue, value);
 }
 
+/** What stands in the gaps of a message. A number that isn't whole is written as the language does, also where the message leaves that open. */
+export function valuesIn(tongue: Tongue, message: string, values: Readonly<Record<string, SaidValue>>): Record<string, string | number> {
+  const filled = Object.entries(values).map(([name, value]): [string, string | number] => {
+    const put = valueIn(tongue, value);
+    const open = typeof put === 'number' && !Number.isInteger(put) && message.includes(`{${name}}`);
+    return [name, open ? new Intl.NumberFormat(tongue.language, { maximumFractionDigits: 20, useGrouping: false }).format(put) : put];
+  });
+  return Object.fromEntries(filled);
+}
+
 /**
  * What is said, in the reader's language, notes by the names they use.
  * @example sayIn(IN_ENGLISH, said('The voice leapt at {note}.', { note: { note: 65 } })) // "The voice leapt at F4."
  */
 export function sayIn(tongue: Tongue, what: Said): string {
   if (typeof what === 'string') return translation(tongue.catalogue, what) ?? what;
-  const values = Object.entries(what.with).map(([name, value]) => [name, valueIn(tongue, value)]);
-  return messageIn(tongue, what.says).format(Object.fromEntries(values)) as string;
+  return messageIn(tongue, what.says).format(valuesIn(tongue, what.says, what.with)) as string;
 }
 
 /** The type of an answer in which everything that is said is text. */

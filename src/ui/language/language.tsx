@@ -1,6 +1,6 @@
 'use client';
 import { createContext, Fragment, use, useContext, useMemo } from 'react';
-import { IN_ENGLISH, type Language, messageIn, sayIn, type Tongue, valueIn } from '../../core/format/say';
+import { IN_ENGLISH, type Language, messageIn, sayIn, type Tongue, valuesIn } from '../../core/format/say';
 import { nameOf, type Naming } from '../../core/music/naming';
 import type { Said, SaidValue } from '../../core/words/said';
 import { catalogueOf } from '../../words/catalogues';
@@ -35,8 +35,7 @@ function speaker(tongue: Tongue) {
       sayIn(tongue, values && typeof message === 'string' ? { says: message, with: values } : message),
     /** The same with parts of it set in elements. @example rich('<b>{n}</b> left', { n }, { b: (inside) => <b>{inside}</b> }) */
     rich: (message: string, values: Values, wraps: Readonly<Record<string, Wrap>>): React.ReactNode => {
-      const filled = Object.entries(values).map(([name, value]) => [name, valueIn(tongue, value)]);
-      const parts = messageIn(tongue, message).format<React.ReactNode>({ ...Object.fromEntries(filled), ...wraps });
+      const parts = messageIn(tongue, message).format<React.ReactNode>({ ...valuesIn(tongue, message, values), ...wraps });
       return Array.isArray(parts) ? parts.map((part, i) => <Fragment key={i}>{part}</Fragment>) : parts;
     },
     /** The date of a moment, or a day: "25 Nov". */

@@ -26,7 +26,13 @@ const WHAT: Record<string, string> = texts({
   account: '',
 });
 
-const DEEDS: Record<string, string> = texts({ added: 'added', changed: 'changed', deleted: 'deleted', sent: 'sent', took: 'took' });
+const DEEDS: Record<string, string> = texts({
+  added: 'added {what}',
+  changed: 'changed {what}',
+  deleted: 'deleted {what}',
+  sent: 'sent {what}',
+  took: 'took {what}',
+});
 
 /** What needs other words than its own. */
 const DID: Record<string, string> = texts({ looked: 'looked at the records', invited: 'invited somebody' });
@@ -70,11 +76,11 @@ export function AuditLog({ lines }: { lines: Line[] }) {
               <tr key={l.id} className="border-b border-line">
                 <td className="py-1 pr-4 whitespace-nowrap">{dateTimeOf(l.at)}</td>
                 <td className="py-1 pr-4">
-                  {l.actor}
+                  {l.email ? l.actor : t(l.actor)}
                   {l.email && <span className="block text-sm text-soft">{l.email}</span>}
                 </td>
                 <td className="py-1 pr-4">
-                  {t(DID[l.did] ?? said('{did} {what}', { did: DEEDS[l.did] ?? l.did, what: WHAT[l.what] ?? l.what }))}
+                  {t(DID[l.did] ?? said(DEEDS[l.did] ?? l.did, { what: WHAT[l.what] ?? l.what }))}
                   {l.columns && <span className="text-soft"> ({l.columns.map((c) => c.replaceAll('_', ' ')).join(', ')})</span>}
                   {l.detail && <span className="text-soft"> ({l.detail})</span>}
                 </td>

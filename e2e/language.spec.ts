@@ -1,0 +1,98 @@
+import AxeBuilder from '@axe-core/playwright';
+import { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { expect, openSinger, practiceLink, test } from './browser';
+
+const catalogue = (language: string): Record<string, string> =>
+  JSON.parse(readFileSync(new URL(`../src/words/${language}.json`, import.meta.url), 'utf8')) as Record<string, string>;
+
+/** What a page shows, or tells those who hear it, that is an English message and is said otherwise in its language. */
+async function leftInEnglish(page: Page, words: Record<string, string>): Promise<string[]> {
+  const shown = await page.evaluate(() => {
+    document.querySelectorAll('details').forEach((d) => (d.open = true));
+    const texts: string[] = [];
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    while (walker.nextNode()) texts.push(walker.currentNode.textContent ?? '');
+    for (const name of ['aria-label', 'title', 'placeholder', 'alt'])
+      document.querySelectorAll(`[${name}]`).forEach((e) => texts.push(e.getAttribute(name) ?? ''));
+    return [...texts.map((t) => t.trim()), document.title];
+  });
+  const others = new Set(Object.values(words));
+  return [...new Set(shown)].filter(
+    (text) => /\p{L}{2}/u.test(text) && Object.hasOwn(words, text) && words[text] !== text && !others.has(text),
+  );
+}
+
+test('a coach chooses a language: every page speaks it, notes are named its way or by another, and it stays', async ({ page }) => {
+  test.setTimeout(240_000);
+  const words = catalogue('de');
+  const views: string[] = [];
+  for (const view of ['Listen', 'Map', 'Plan', 'Progress', 'Songs'] as const) {
+    await openSinger(page, 'Maren Quill', view);
+    views.push(new URL(page.url()).pathname);
+  }
+  await page.goto('/settings/account');
+  await page.getByLabel('Language').selectOption('Deutsch');
+  await expect(page.getByLabel('Sprache')).toHaveValue('de');
+  await expect(page.locator('html')).toHaveAttribute('lang', 'de');
+  const pages = [
+    '/',
+    ...views,
+    '/exercises',
+    '/songs',
+    '/lessons',
+    '/straws',
+    '/ears',
+    '/post',
+    '/settings',
+    '/settings/coaches',
+    '/settings/log',
+  ];
+  for (const path of [...pages, '/settings/account']) {
+    await page.goto(path);
+    await page.waitForLoadState('networkidle');
+    await expect(page).toHaveTitle(/\S/);
+    expect([path, await leftInEnglish(page, words)]).toEqual([path, []]);
+    // Longer words than English has must not push a page wider than its window.
+    expect([path, await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)]).toEqual([path, 0]);
+  }
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
+
+  await page.goto(views[1]);
+  await expect(page.getByText('gis¹').first()).toBeVisible();
+  await page.goto('/settings/account');
+  await page.getByLabel('Namen der Töne').selectOption('letters');
+  await page.goto(views[1]);
+  await expect(page.getByRole('heading', { name: 'Was dort geschieht' })).toBeVisible();
+  await expect(page.getByText('G#4').first()).toBeVisible();
+  await expect(page.getByText('gis¹')).toHaveCount(0);
+});
+
+test('a singer’s phone is spoken to as it asks, the week’s reasons too, without a network as well', async ({ page, browser, baseURL }) => {
+  test.setTimeout(180_000);
+  const link = await practiceLink(page, 'Maren Quill');
+  const phone = await browser.newContext({ baseURL, locale: 'it-IT', viewport: { width: 390, height: 844 }, storageState: undefined });
+  const singer = await phone.newPage();
+  await singer.goto(link);
+  await expect(singer.locator('html')).toHaveAttribute('lang', 'it');
+  const well = singer.getByRole('button', { name: 'Tutto bene' });
+  const items = singer.getByTestId('practice-item');
+  await expect(well.or(items.first())).toBeVisible();
+  if (await well.isVisible()) await well.click();
+  await expect(items.first()).toBeVisible();
+  expect(await leftInEnglish(singer, catalogue('it'))).toEqual([]);
+  await items.first().click();
+  await expect(singer.getByTestId('staff').locator('svg').first()).toBeVisible();
+  expect(await leftInEnglish(singer, catalogue('it'))).toEqual([]);
+  await expect(singer.locator('body')).toContainText(/\b(Do|Re|Mi|Fa|Sol|La|Si)[#b]?[1-5]\b/);
+  expect(await singer.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBe(0);
+  await singer.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  await singer.reload();
+  await expect(items.first()).toBeVisible();
+  await phone.setOffline(true);
+  await singer.reload();
+  await expect(items.first()).toBeVisible();
+  expect(await leftInEnglish(singer, catalogue('it'))).toEqual([]);
+  await phone.close();
+});
