@@ -29,7 +29,7 @@ test('from map to assigned week by mouse, in under two minutes', async ({ page }
   const started = Date.now();
   await openSinger(page, 'Lio Fenn', 'Map');
   await page.getByRole('link', { name: 'Plan', exact: true }).click();
-  await expect(page.getByText(/Works on flip/)).toBeVisible();
+  await expect(page.getByText(/Works on the flip/)).toBeVisible();
   const before = await names(page);
   // A card from the shelf, dropped on the third row, stands there.
   await page.getByLabel('Search the shelf').fill('puppy');
@@ -92,7 +92,7 @@ test('from map to assigned week by keyboard, in under two minutes', async ({ pag
   await openSinger(page, 'Maren Quill', 'Map');
   await page.getByRole('link', { name: 'Plan', exact: true }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/Works on toggle/)).toBeVisible();
+  await expect(page.getByText(/Works on the toggle/)).toBeVisible();
   const before = await names(page);
   await page.getByLabel('Search the shelf').focus();
   await page.keyboard.type('lighter on both');

@@ -151,9 +151,9 @@ function Row({
       >
         <span className="flex items-center gap-1 text-sm font-semibold">
           {conflicts.length > 0 && <TriangleAlert aria-hidden size={15} className="shrink-0 text-band" />}
-          <span className="truncate">{t(name)}</span>
+          <span>{t(name)}</span>
         </span>
-        <span className="block truncate text-xs text-soft">
+        <span className="block text-xs text-soft">
           {conflicts.length > 0
             ? t(conflicts[0].says)
             : t('{part} · “{sound}” · {keys}', { part: PART_WORDS[item.part], sound: item.sound, keys: notesInWords(item.keys) })}

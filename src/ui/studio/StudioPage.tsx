@@ -188,7 +188,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
       ) : shown.length === 0 ? (
         <p className="card text-lg">{t('Nobody here goes by “{words}”.', { words })}</p>
       ) : (
-        <div className="card overflow-x-auto p-0">
+        <div className="card relative overflow-x-auto p-0">
           <table className="w-full">
             <thead className="text-left text-sm text-soft">
               <tr className="border-b border-line">
