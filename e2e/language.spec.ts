@@ -85,7 +85,7 @@ test('a singer’s phone is spoken to as it asks, the week’s reasons too, with
   await items.first().click();
   await expect(singer.getByTestId('staff').locator('svg').first()).toBeVisible();
   expect(await leftInEnglish(singer, catalogue('it'))).toEqual([]);
-  await expect(singer.locator('body')).toContainText(/\b(Do|Re|Mi|Fa|Sol|La|Si)[#b]?[1-5]\b/);
+  await expect(singer.locator('body')).toContainText(/(Do|Re|Mi|Fa|Sol|La|Si)[#b]?[1-5]/);
   expect(await singer.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBe(0);
   await singer.waitForFunction(() => navigator.serviceWorker.controller !== null);
   await singer.reload();

@@ -255,7 +255,7 @@ export const HELP: readonly HelpPage[] = texts([
     name: 'Your account',
     shows: ['Your password, where you are signed in, and a second factor for who wants it.'],
     press: [
-      ['Language, Names of notes', 'how Wendel speaks to you in this browser, and what it calls the notes.'],
+      ['Language', 'how Wendel speaks to you in this browser; beside it, what it calls the notes.'],
       ['Sign out there', 'ends a session on another device.'],
       ['A code from your phone', 'asks for a second factor at the door from now on.'],
     ],

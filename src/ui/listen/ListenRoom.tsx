@@ -81,7 +81,7 @@ export function ListenRoom({
             {lessons.map((l) => (
               <li key={l.id} className="border-b border-line py-2 last:border-0">
                 <Link prefetch={false} className="font-semibold hover:underline" href={`/singers/${singer.id}/lessons/${l.id}`}>
-                  {l.name}
+                  {t(l.name)}
                 </Link>{' '}
                 <span className="text-soft">
                   {dateTimeOf(l.startedAt)} · {t('{n, plural, one {# take} other {# takes}}', { n: l.takes })}
