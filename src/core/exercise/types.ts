@@ -1,5 +1,6 @@
 import { FindingName } from '../map/types';
 import { SchoolId } from '../map/schools';
+import { texts } from '../words/said';
 
 /** One note of a pattern. `slide` joins it to the next by an unbroken glide. */
 export interface Step {
@@ -36,6 +37,7 @@ export type Place = (typeof PLACES)[number];
 
 export const MATERIALS = ['straw', 'water'] as const;
 export type Material = (typeof MATERIALS)[number];
+export const MATERIAL_WORDS: Record<Material, string> = texts({ straw: 'a straw', water: 'a glass of water' });
 
 /** How success is told from a recording (core/plan/success.ts). */
 export const MEASURES = ['sounds-through', 'crosses', 'blends', 'holds', 'in-tune', 'even', 'softer-up'] as const;

@@ -26,6 +26,8 @@ export const IN_ENGLISH: Tongue = { language: 'en', catalogue: {}, naming: 'lett
 const translation = (catalogue: Catalogue, message: string): string | undefined =>
   Object.hasOwn(catalogue, message) ? catalogue[message] : undefined;
 
+/** More than all of ours with gaps in five languages. What is sent to the server is read here too, and must not fill its memory. */
+const MOST_READ = 8000;
 /** Messages once read, by language and text. */
 const read = new Map<string, IntlMessageFormat>();
 
@@ -34,7 +36,10 @@ export function messageIn({ language, catalogue }: Tongue, message: string): Int
   const translated = translation(catalogue, message);
   const key = `${translated === undefined ? 'en' : language} ${translated ?? message}`;
   let found = read.get(key);
-  if (!found) read.set(key, (found = new IntlMessageFormat(translated ?? message, translated === undefined ? 'en' : language)));
+  if (!found) {
+    if (read.size >= MOST_READ) read.clear();
+    read.set(key, (found = new IntlMessageFormat(translated ?? message, translated === undefined ? 'en' : language)));
+  }
   return found;
 }
 

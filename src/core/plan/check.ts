@@ -1,7 +1,7 @@
 import { said, Said, SaidValue, texts } from '../words/said';
 import { Anchors, inVoice, keysFor } from '../exercise/keys';
 import { directionOf, patternSpan } from '../exercise/pattern';
-import { Exercise, Material } from '../exercise/types';
+import { Exercise, MATERIAL_WORDS } from '../exercise/types';
 import { schoolById } from '../map/schools';
 import { Finding } from '../map/types';
 import { fullest, SET_MINUTES, weekMinutes } from './dose';
@@ -61,7 +61,10 @@ export function blocked(e: Exercise, p: Planning): { rule: RuleId; says: Said } 
     return { rule: 'through-the-change', says: said('It stays at the change; pass through it first.') };
   const missing = e.needs.filter((m) => !p.materials.includes(m));
   if (missing.length)
-    return { rule: 'materials', says: said('Needs {materials}.', { materials: { all: missing.map((m) => NEEDED[m]), as: 'and' } }) };
+    return {
+      rule: 'materials',
+      says: said('Needs {materials}.', { materials: { all: missing.map((m) => MATERIAL_WORDS[m]), as: 'and' } }),
+    };
   if (e.schools.length && !e.schools.includes(p.school))
     return { rule: 'school', says: said('Not taught by “{school}”.', { school: schoolById(p.school).name }) };
   if (e.grade > p.grades[e.strand] + 1 && e.role !== 'test')
@@ -87,8 +90,6 @@ const forMinors = (e: Exercise): boolean =>
   e.loudness !== 'fuller-up' &&
   e.weight <= 0 &&
   !(e.role === 'test' && e.sounds[0] === 'ah');
-
-const NEEDED: Record<Material, string> = texts({ straw: 'a straw', water: 'a glass of water' });
 
 const AVOID_WORDS = texts({
   'pulled-chest': 'It would load a voice that carries chest too high.',

@@ -1,9 +1,9 @@
-import { said, Said, texts } from '../words/said';
+import { said, Said } from '../words/said';
 import { median } from '../signal/stats';
 import { VoiceTrack } from '../voice/types';
 import { contourOf } from './contour';
 import { TimbreAxis, timbreParts } from './timbre';
-import { Colour, COLOURS } from './types';
+import { Colour, COLOUR_WORDS, COLOURS } from './types';
 
 /** Frames a colour needs (0.5 s). */
 const FEWEST_FRAMES = 100;
@@ -28,13 +28,13 @@ export function calibrate(takes: Record<Colour, VoiceTrack>): Calibration {
   const colours = COLOURS.map((colour) => ({ colour, ...frames(takes[colour]) }));
   const short = colours.find((c) => c.parts.length < FEWEST_FRAMES);
   if (short)
-    return { reason: said('The note in {colour} is too short: hold it for a second or more.', { colour: COLOUR_NAMES[short.colour] }) };
+    return { reason: said('The note in {colour} is too short: hold it for a second or more.', { colour: COLOUR_WORDS[short.colour] }) };
   const pitches = colours.map((c) => c.midi);
   if (Math.max(...pitches) - Math.min(...pitches) > SAME_NOTE_ST)
     return {
       reason: said('The four are not on one note ({sung}): sing all on the same.', {
         sung: {
-          all: colours.map((c) => said('{colour} {note}', { colour: COLOUR_NAMES[c.colour], note: { note: c.midi } })),
+          all: colours.map((c) => said('{colour} {note}', { colour: COLOUR_WORDS[c.colour], note: { note: c.midi } })),
           as: 'comma',
         },
       }),
@@ -56,13 +56,6 @@ export function calibrate(takes: Record<Colour, VoiceTrack>): Calibration {
   if (along[1] > along[2] + 0.1) return { reason: said('The chest blend came out headier than the head blend: sing the two again.') };
   return { axis: { slope: (axis.slope * SPAN) / apart, first: (axis.first * SPAN) / apart, apart: apart / scatter } };
 }
-
-const COLOUR_NAMES: Record<Colour, string> = texts({
-  chest: 'chest',
-  'chest-blend': 'chest blend',
-  'head-blend': 'head blend',
-  head: 'head',
-});
 
 type Pair = [slope: number, first: number];
 

@@ -1,4 +1,5 @@
-import type { Said } from '../words/said';
+import { type Said, texts } from '../words/said';
+
 /** What the singer was asked to do in a take. */
 export const TASKS = ['siren', 'scale', 'sustain', 'speech', 'free'] as const;
 export type Task = (typeof TASKS)[number];
@@ -6,6 +7,12 @@ export type Task = (typeof TASKS)[number];
 /** The four colours a note is asked for in, to calibrate a singer's own timbre axis, chest first. */
 export const COLOURS = ['chest', 'chest-blend', 'head-blend', 'head'] as const;
 export type Colour = (typeof COLOURS)[number];
+export const COLOUR_WORDS: Record<Colour, string> = texts({
+  chest: 'chest',
+  'chest-blend': 'chest blend',
+  'head-blend': 'head blend',
+  head: 'head',
+});
 
 /** How loud the same slide is asked for, softest first, to find how loud the voice stays joined. */
 export const LOUDNESSES = ['soft', 'medium', 'full'] as const;

@@ -7,22 +7,13 @@ import { MEASURE_WORDS } from '../../core/plan/plan';
 import { patternText } from '../../core/exercise/pattern';
 import { renderKey } from '../../core/exercise/render';
 import type { Model } from '../../core/exercise/model';
-import type { Exercise } from '../../core/exercise/types';
+import { type Exercise, MATERIAL_WORDS } from '../../core/exercise/types';
 import { schoolById } from '../../core/map/schools';
 import { keyLadder } from '../../core/music/scale';
 import { ForCoaches } from '../kit/may-change';
 import { downloadExercise, downloadMidi, downloadMusicXml } from '../kit/notes-files';
 import { FINDING_WORDS } from '../kit/words';
-import {
-  AIM_WORDS,
-  FAMILY_WORDS,
-  LOUDNESS_WORDS,
-  MATERIAL_WORDS,
-  PLACE_WORDS,
-  ROLE_WORDS,
-  STRAND_WORDS,
-  weightWords,
-} from '../kit/words-of-work';
+import { AIM_WORDS, FAMILY_WORDS, LOUDNESS_WORDS, PLACE_WORDS, ROLE_WORDS, STRAND_WORDS, weightWords } from '../kit/words-of-work';
 import { HearIt } from '../kit/HearIt';
 import { ModelKeeper } from '../models/ModelKeeper';
 import { Staff } from '../staff/Staff';

@@ -10,6 +10,7 @@ import {
   GRADES,
   KeyPlace,
   LOUDNESS_SHAPES,
+  MATERIAL_WORDS,
   MATERIALS,
   MEASURES,
   PLACES,
@@ -22,16 +23,7 @@ import { MEASURE_WORDS } from '../../core/plan/plan';
 import { Choice } from '../kit/Choice';
 import { HearIt } from '../kit/HearIt';
 import { FINDING_WORDS } from '../kit/words';
-import {
-  AIM_WORDS,
-  FAMILY_WORDS,
-  LOUDNESS_WORDS,
-  MATERIAL_WORDS,
-  PLACE_WORDS,
-  ROLE_WORDS,
-  STRAND_WORDS,
-  WEIGHT_WORDS,
-} from '../kit/words-of-work';
+import { AIM_WORDS, FAMILY_WORDS, LOUDNESS_WORDS, PLACE_WORDS, ROLE_WORDS, STRAND_WORDS, WEIGHT_WORDS } from '../kit/words-of-work';
 import { PatternEditor } from './PatternEditor';
 import { useLanguage } from '../language/language';
 

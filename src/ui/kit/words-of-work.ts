@@ -1,4 +1,5 @@
-import { AIMS, Family, LoudnessShape, Material, Place, Role, Strand } from '../../core/exercise/types';
+import { AIMS, Family, LoudnessShape, Place, Role, Strand } from '../../core/exercise/types';
+import { COLOUR_WORDS } from '../../core/take/types';
 import { texts } from '../../core/words/said';
 
 export const FAMILY_WORDS: Record<Family, string> = texts({
@@ -33,13 +34,10 @@ export const ROLE_WORDS: Record<Role, string> = texts({
   'cool-down': 'Cool-down',
 });
 
-export const AIM_WORDS: Record<(typeof AIMS)[number], string> = texts({
-  chest: 'chest',
-  'chest-blend': 'chest blend',
-  'head-blend': 'head blend',
-  head: 'head',
-  across: 'from one to the other',
-});
+export const AIM_WORDS: Record<(typeof AIMS)[number], string> = {
+  ...COLOUR_WORDS,
+  ...texts({ across: 'from one to the other' }),
+};
 
 export const LOUDNESS_WORDS: Record<LoudnessShape, string> = texts({
   even: 'even',
@@ -50,8 +48,6 @@ export const LOUDNESS_WORDS: Record<LoudnessShape, string> = texts({
 });
 
 export const PLACE_WORDS: Record<Place, string> = texts({ away: 'away from the change', across: 'across the change', at: 'at the change' });
-
-export const MATERIAL_WORDS: Record<Material, string> = texts({ straw: 'a straw', water: 'a glass of water' });
 
 export const WEIGHT_WORDS = texts({ '-1': 'takes weight off', '0': 'leaves weight as it is', '1': 'adds weight' });
 export const weightWords = (weight: -1 | 0 | 1): string => WEIGHT_WORDS[`${weight}`];

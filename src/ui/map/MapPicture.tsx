@@ -8,6 +8,7 @@ import { Ladder, PassaggioBand, Rungs, VowelTurn } from '../ladder/Ladder';
 import { rampColour } from '../ladder/ramp';
 import { LadderScale } from '../ladder/scale';
 import { useLanguage } from '../language/language';
+import { ofBand } from './words-of-bands';
 
 const LEVEL_WIDTH = 110;
 const BLEND_WIDTH = 110;
@@ -135,14 +136,7 @@ export function MapPicture({
                 <th scope="row">{t('Change near {note}', { note: { note: p.midi } })}</th>
                 <td>
                   {p.impression ? t('first impression, ') : ''}
-                  {t('between {low} and {high}, up {up} of {upOf}, down {down} of {downOf}', {
-                    low: { note: p.lowMidi },
-                    high: { note: p.highMidi },
-                    up: p.up.found,
-                    upOf: p.up.of,
-                    down: p.down.found,
-                    downOf: p.down.of,
-                  })}
+                  {t('between {low} and {high}, up {up} of {upOf}, down {down} of {downOf}', ofBand(p))}
                 </td>
               </tr>
             ))}

@@ -3,6 +3,7 @@ import { FINDING_WORDS } from '../kit/words';
 import type { Speaker } from '../language/language';
 import Papa from 'papaparse';
 import type { VoiceMap } from '../../core/map/types';
+import { ofBand } from './words-of-bands';
 
 const PAD = 16;
 const TITLE_HEIGHT = 34;
@@ -92,12 +93,7 @@ function conclusions(map: VoiceMap, speaker: Speaker): Row[] {
       p.midi,
       said('{name}; {low} to {high}; up {up} of {upOf}, down {down} of {downOf}', {
         name: FINDING_WORDS[p.name],
-        low: { note: p.lowMidi },
-        high: { note: p.highMidi },
-        up: p.up.found,
-        upOf: p.up.of,
-        down: p.down.found,
-        downOf: p.down.of,
+        ...ofBand(p),
       }),
     );
   for (const f of map.findings) add(said('finding: {name}', { name: FINDING_WORDS[f.name] }), f.midi, f.because);

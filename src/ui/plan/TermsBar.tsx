@@ -1,14 +1,13 @@
 'use client';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Plus, SlidersHorizontal, X } from 'lucide-react';
-import { MATERIALS } from '../../core/exercise/types';
+import { MATERIAL_WORDS, MATERIALS } from '../../core/exercise/types';
 import { SCHOOLS, SchoolId } from '../../core/map/schools';
 import { inPhase, type Terms } from '../../core/plan/request';
 import type { Phase } from '../../core/plan/types';
 import { KINDS, strawName } from '../../core/straw/choose';
 import { POPOVER } from '../kit/popover';
 import { dayKey } from './days';
-import { MATERIAL_WORDS } from '../kit/words-of-work';
 import { useLanguage } from '../language/language';
 
 const MINUTES = [5, 10, 15, 20, 25, 30, 45, 60];
