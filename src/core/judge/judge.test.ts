@@ -1,4 +1,5 @@
 import { SHELF } from '../exercise/shelf';
+import { inEnglish } from '../format/say';
 import { renderKey } from '../exercise/render';
 import type { Exercise } from '../exercise/types';
 import { MISTAKES } from '../sim/score';
@@ -261,7 +262,7 @@ test('a small leap in one key of three, where the others pass, is not told; a pl
   };
   const once = flips(2, [[1, 58]]);
   expect(once).toMatchObject({ verdict: 'not told', because: { fault: 'leapt-once', midi: 58, key: 1 } });
-  expect(judgementInWords(once)).toBe('The second key may have leapt at A#3, where the others did not.');
+  expect(inEnglish(judgementInWords(once))).toBe('The second key may have leapt at A#3, where the others did not.');
   expect(flips(3, [[1, 58]]).because).toMatchObject({ fault: 'leapt', key: 1 });
   const twice: [number, number][] = [
     [0, 59],
@@ -272,9 +273,9 @@ test('a small leap in one key of three, where the others pass, is not told; a pl
 });
 
 test('reasons are quiet sentences', () => {
-  expect(inWords({ fault: 'leapt', midi: 65, key: 2 }, 5)).toBe('The third key leapt at F4.');
-  expect(inWords({ fault: 'wrong-note', midi: 60, by: -1.1, key: 0 }, 1)).toBe('It had another note for C4: a semitone lower.');
-  expect(judgementInWords(judge(byId('five-note-ah')))).toBe('Every key went through as asked.');
+  expect(inEnglish(inWords({ fault: 'leapt', midi: 65, key: 2 }, 5))).toBe('The third key leapt at F4.');
+  expect(inEnglish(inWords({ fault: 'wrong-note', midi: 60, by: -1.1, key: 0 }, 1))).toBe('It had another note for C4: a semitone lower.');
+  expect(inEnglish(judgementInWords(judge(byId('five-note-ah'))))).toBe('Every key went through as asked.');
 });
 
 describe('simulated voices', () => {
