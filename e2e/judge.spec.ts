@@ -84,7 +84,7 @@ test('a show bends the road to it, by mouse and by keyboard; it is there after a
   await page.locator('input[name=day]').fill(inDays(35));
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(road).toContainText('The last week before the premiere: nothing new, no test.');
-  await expect(road).toContainText('The premiere: the show set, and no more.');
+  await expect(road).toContainText('The day of the premiere: the show set, and no more.');
   // Kept: it is there again, and by keyboard a holiday comes beside it.
   await page.waitForTimeout(1500);
   await page.reload();

@@ -67,7 +67,7 @@ test('a song by mouse: brought in, laid on the ladder, its key chosen, a hard ba
   await phrase.locator('summary').click();
   await phrase.getByRole('radio', { name: /^Mix/ }).check();
   await phrase.getByRole('button', { name: 'On ng' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'is in the week' })).toContainText(/The Weir, bars? \d.*on ng/);
+  await expect(page.getByRole('status').filter({ hasText: 'is in the week' })).toContainText(/The Weir, bars? \d.*: On ng/);
   const song = page.url();
   await page.getByRole('link', { name: 'See the week' }).click();
   await expect(page.getByTestId('item').filter({ hasText: 'The Weir' })).toHaveCount(1);

@@ -170,10 +170,10 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                           minutes: Math.max(1, Math.round(e.what.seconds / 60)),
                         })}
                         {e.what.byHand && t(', told afterwards')}
-                        {t(heardInWords(e.what) ?? '')}
                         {e.what.effort !== null && t(', effort {effort}', { effort: e.what.effort })}
                         {e.what.signs.length > 0 && <b className="text-warn"> {t(toldInWords(e.what) ?? '')}</b>}
                         {feltInWords(e.what).map((felt) => t(felt))}
+                        {t(heardInWords(e.what) ?? '')}
                         {e.what.word && <q className="font-semibold"> {e.what.word}</q>}
                       </span>
                     ) : (

@@ -138,7 +138,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       planning.setItems(next);
       if (chosen.semitones === null) decide({ semitones: key.semitones });
       setInWeek(true);
-      setTold(t('{name} is in the week, {how}.', { name: { own: exercise.name }, how: WORK_WORDS[how] }));
+      setTold(t('{name} is in the week: {how}.', { name: { own: exercise.name }, how: WORK_WORDS[how] }));
     } catch (error) {
       setProblem((error as Error).message);
     }
