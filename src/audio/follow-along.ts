@@ -175,6 +175,9 @@ export function useFollowAlong() {
         context.off('statechange', watch);
         context.off('tick', look);
       };
+      // It may have been taken away again before anybody watched.
+      watch();
+      if (begun !== stops.current) return;
       fill(piano, at, tone.immediate() + LEAD_S, (time) =>
         when(heardAt(tone, time), () => {
           stop();
