@@ -52,7 +52,7 @@ test('from a sung siren to a practice sheet that plays', async ({ baseURL }, inf
       await expect(page.getByTestId('change').first()).toBeVisible();
 
       await page.getByRole('link', { name: 'Plan', exact: true }).click();
-      await expect(page.getByText(/Works on the flip around/)).toBeVisible();
+      await expect(page.getByText(/Works on the flip( and the toggle)? around/)).toBeVisible();
       const items = page.getByTestId('item');
       await items.filter({ hasText: 'Work ·' }).first().locator('button[title^="Enter shows it"]').click();
       await expect(page.getByText(/Because your voice leaps around/).first()).toBeVisible();

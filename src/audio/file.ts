@@ -1,3 +1,5 @@
+import { said } from '../core/words/said';
+import { SaidError } from '../core/words/said-error';
 import { checkLength, MAX_TAKE_BYTES, secondsOf, wavLayout, writeWav } from '../core/format/wav';
 import { Recording } from './input';
 
@@ -5,13 +7,17 @@ const DECODE_RATE = 48000;
 
 /**
  * A dropped or chosen audio file as a recording: WAV files stay as they are, anything else the browser can decode becomes
- * WAV. @throws Error in words for the user.
+ * WAV. @throws SaidError.
  */
 export async function recordingOf(file: File): Promise<Recording> {
-  if (file.size === 0) throw new Error(`“${file.name}” is empty: export it again.`);
+  if (file.size === 0) throw new SaidError(said('“{file}” is empty: export it again.', { file: { own: file.name } }));
   if (file.size > MAX_TAKE_BYTES)
-    throw new Error(
-      `“${file.name}” is ${Math.round(file.size / 1e6)} MB; at most ${MAX_TAKE_BYTES / 1e6} MB (about twelve minutes) can be taken in: cut it into shorter takes.`,
+    throw new SaidError(
+      said('“{file}” is {size} MB; at most {most} MB (about twelve minutes) can be taken in: cut it into shorter takes.', {
+        file: { own: file.name },
+        size: Math.round(file.size / 1e6),
+        most: MAX_TAKE_BYTES / 1e6,
+      }),
     );
   const bytes = await file.arrayBuffer();
   if (isRiff(bytes)) {
@@ -23,7 +29,9 @@ export async function recordingOf(file: File): Promise<Recording> {
   try {
     decoded = await new OfflineAudioContext(1, 1, DECODE_RATE).decodeAudioData(bytes);
   } catch {
-    throw new Error(`“${file.name}” is not a sound this browser can read: use WAV, FLAC, MP3, M4A or Ogg.`);
+    throw new SaidError(
+      said('“{file}” is not a sound this browser can read: use WAV, FLAC, MP3, M4A or Ogg.', { file: { own: file.name } }),
+    );
   }
   const samples = new Float32Array(decoded.length);
   for (let c = 0; c < decoded.numberOfChannels; c++) {
@@ -32,7 +40,12 @@ export async function recordingOf(file: File): Promise<Recording> {
   }
   const wav = writeWav({ samples, sampleRate: decoded.sampleRate }, 24).buffer as ArrayBuffer;
   if (wav.byteLength > MAX_TAKE_BYTES)
-    throw new Error(`“${file.name}” lasts ${Math.round(decoded.duration / 60)} minutes: cut it into takes of at most twelve.`);
+    throw new SaidError(
+      said('“{file}” lasts {minutes} minutes: cut it into takes of at most twelve.', {
+        file: { own: file.name },
+        minutes: Math.round(decoded.duration / 60),
+      }),
+    );
   return { wav, durationS: decoded.duration };
 }
 

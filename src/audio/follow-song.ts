@@ -1,4 +1,5 @@
 import type { Heard, heardIn } from '../core/song/outcome';
+import { SaidError } from '../core/words/said-error';
 
 export type ToFollow = Parameters<typeof heardIn>;
 
@@ -15,7 +16,7 @@ export function followOnDevice(...asked: ToFollow): Promise<Heard> {
     follower.onerror = () => {
       follower.terminate();
       worker = undefined;
-      reject(new Error('What was sung could not be laid over the song on this device.'));
+      reject(new SaidError('What was sung could not be laid over the song on this device.'));
     };
     follower.postMessage(asked);
   });

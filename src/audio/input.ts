@@ -1,3 +1,5 @@
+import { said, Said } from '../core/words/said';
+import { SaidError } from '../core/words/said-error';
 import type { Pcm } from '../core/voice/types';
 import type { TakeIdentity } from '../sync/kept-takes';
 import type { CalibratorReading } from '../core/signal/level';
@@ -40,7 +42,7 @@ export interface InputEvents {
 }
 
 /** Why the microphone can't be had, with what to do; shown as it is. */
-export class InputError extends Error {}
+export class InputError extends SaidError {}
 
 /** Voice processing of the browser is off: it would gate, level and filter the voice. */
 const PLAIN_SOUND: MediaTrackConstraints = {
@@ -80,13 +82,13 @@ export async function openMicrophone(deviceId: string | null, events: InputEvent
   };
 }
 
-function microphoneTrouble(name: string): string {
+function microphoneTrouble(name: string): Said {
   if (name === 'NotAllowedError')
     return 'The microphone is blocked for this page: allow it in the address bar of the browser, then start again.';
   if (name === 'NotFoundError' || name === 'OverconstrainedError')
     return 'No microphone was found: plug one in, then start again. A file works too.';
   if (name === 'NotReadableError') return 'The microphone is in use by another program: close that program, then start again.';
-  return `The microphone can't be opened (${name}): check it in the system's sound settings, then start again.`;
+  return said('The microphone can’t be opened ({why}): check it in the system’s sound settings, then start again.', { why: { own: name } });
 }
 
 /** The microphones there are, by name; names come only once one has been allowed. */

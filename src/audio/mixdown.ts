@@ -1,6 +1,7 @@
 import type { FollowAlong } from '../core/exercise/follow-along';
 import type { InstrumentSample } from '../core/exercise/mix';
 import { decodedPiano, PIANO_RATE } from './piano-samples';
+import { SaidError } from '../core/words/said-error';
 
 export interface ToMix {
   follow: Pick<FollowAlong, 'notes' | 'totalS'>;
@@ -14,14 +15,14 @@ export async function mixdown(follow: FollowAlong): Promise<Blob> {
   try {
     instrument = (await decodedPiano()).map(({ midi, buffer }) => ({ midi, samples: buffer.getChannelData(0) }));
   } catch {
-    throw new Error('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
+    throw new SaidError('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
   }
   const worker = new Worker(new URL('./mix.worker.ts', import.meta.url), { type: 'module' });
   try {
     const wav = await new Promise<ArrayBuffer>((resolve, reject) => {
       worker.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => resolve(data);
       worker.onerror = () =>
-        reject(new Error('The sound file could not be made: there may be too little memory. Make it of fewer exercises.'));
+        reject(new SaidError('The sound file could not be made: there may be too little memory. Make it of fewer exercises.'));
       worker.postMessage({ follow: { notes: follow.notes, totalS: follow.totalS }, instrument, rate: PIANO_RATE } satisfies ToMix);
     });
     return new Blob([wav], { type: 'audio/wav' });

@@ -1,3 +1,5 @@
+import { said } from '../core/words/said';
+import { SaidError } from '../core/words/said-error';
 import type { SingerProfile } from '../core/sim/profile';
 import type { SimTask } from '../core/sim/score';
 import type { SingOptions } from '../core/sim/sing';
@@ -23,7 +25,10 @@ export function singAside(request: SingRequest): Promise<Pcm> {
   const worker = new Worker(new URL('./sim.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Pcm>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<Pcm>) => resolve(data);
-    worker.onerror = (event) => reject(new Error(`The simulated singer fell silent (${event.message}): reload the page and try again.`));
+    worker.onerror = (event) =>
+      reject(
+        new SaidError(said('The simulated singer fell silent ({why}): reload the page and try again.', { why: { own: event.message } })),
+      );
     worker.postMessage(request);
   }).finally(() => worker.terminate());
 }

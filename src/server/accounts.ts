@@ -34,10 +34,12 @@ import {
   vacantStudio,
 } from '../data/door';
 import type { Role } from '../core/format/studio';
+import { said } from '../core/words/said';
 import { studioSettings } from '../data/studios';
 import { auth, LONGEST_SESSION_DAYS } from './auth';
 import { dayOf } from '../studio/day';
 import { deviceCookie, knownDevice } from './device';
+import { sayHere } from './language';
 import { countTry, forgetTries, giveBack, Limit, mayCount } from './limits';
 import { hashOf, newToken } from '../studio/tokens';
 import { post } from '../studio/post';
@@ -318,8 +320,18 @@ export async function inviteMember({ email, role }: z.infer<typeof InviteInput>)
       singerId: null,
       recipient: email,
       address: email,
-      subject: 'A place in a voice studio',
-      body: `${quoted(name)} offers you a place in the studio ${quoted(studio.name)}. Take it here:\n\n${address}\n\nThe offer is good until ${dayOf(expiresAt)}. If you know nobody of that name, leave it.`,
+      subject: await sayHere('A place in a voice studio'),
+      body: await sayHere(
+        said(
+          '{name} offers you a place in the studio {studio}. Take it here:\n\n{address}\n\nThe offer is good until {day}. If you know nobody of that name, leave it.',
+          {
+            name: { own: quoted(name) },
+            studio: { own: quoted(studio.name) },
+            address: { own: address },
+            day: { own: dayOf(expiresAt) },
+          },
+        ),
+      ),
       forOwners: true,
     });
   });

@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import { Refusal } from '../studio/refusal';
 
 /** Most bytes a request may hold that isn't sound or a bundle: a plan, a lesson, a day of practice are a tenth of it. */
@@ -5,7 +6,8 @@ const MOST_BYTES = 256 * 1024;
 
 /** What a request holds, read no further than it may be long: nobody's body is gathered without limit. @throws Refusal (too-large) when it is longer. */
 export async function bytesOf(request: Request, mostBytes: number): Promise<Buffer> {
-  const tooLong = () => new Refusal('too-large', `The request is too large (${mostBytes / 1024} KB at most): nothing was changed.`);
+  const tooLong = () =>
+    new Refusal('too-large', said('The request is too large ({most} KB at most): nothing was changed.', { most: mostBytes / 1024 }));
   if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLong();
   const reader = request.body?.getReader();
   const pieces: Uint8Array[] = [];

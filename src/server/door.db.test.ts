@@ -128,6 +128,16 @@ describe('guessing', () => {
 });
 
 describe('a new password', () => {
+  test('its message is written in the language of whoever asks', async () => {
+    const { email } = await newCoach();
+    mockBrowser.cookies.set('wendel-language', 'de');
+    await askNewPassword({ email });
+    await Promise.all(mockLater.splice(0));
+    const { rows } = await owner.query('select subject, body from message where address = $1', [email]);
+    const body = /^Ada,\n\nhier kannst du innerhalb einer Stunde ein neues Passwort setzen:\n\nhttp\S+\n\nHast du nicht darum gebeten/;
+    expect(rows).toEqual([{ subject: 'Ein neues Passwort für Wendel', body: expect.stringMatching(body) }]);
+  });
+
   test('only the newest message is good; once used, or the password changed, none is; none lies in the clear', async () => {
     const me = await newCoach();
     const { email } = me;

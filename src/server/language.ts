@@ -20,19 +20,37 @@ export function languageAsked(accepted: string | null): Language {
   return (asked.map((a) => a.language).find((tag) => isOne(LANGUAGES, tag)) as Language) ?? 'en';
 }
 
-/** In which language, and by which names of notes, the reader of this answer is spoken to: as was chosen in this browser, else as it asks. */
-export async function spokenHere(): Promise<{ language: Language; naming: Naming }> {
-  const [jar, head] = await Promise.all([cookies(), headers()]);
-  const chosen = jar.get(LANGUAGE_COOKIE)?.value;
-  const language = isOne(LANGUAGES, chosen) ? chosen : languageAsked(head.get('accept-language'));
-  const notes = jar.get(NAMING_COOKIE)?.value;
+/** How somebody is spoken to, without the translations. */
+interface Spoken {
+  language: Language;
+  naming: Naming;
+}
+
+/** As was chosen in a browser (`cookie` reads one of its cookies), else as it asks. */
+function spokenBy(cookie: (name: string) => string | undefined, accepted: string | null): Spoken {
+  const chosen = cookie(LANGUAGE_COOKIE);
+  const language = isOne(LANGUAGES, chosen) ? chosen : languageAsked(accepted);
+  const notes = cookie(NAMING_COOKIE);
   return { language, naming: isOne(NAMINGS, notes) ? notes : namingIn(language) };
 }
 
-/** What is said, to the reader of this answer. */
-export async function sayHere(what: Said): Promise<string> {
-  const { language, naming } = await spokenHere();
-  return sayIn({ language, naming, catalogue: await catalogueOf(language) }, what);
+/** In which language, and by which names of notes, the reader of this page is spoken to. */
+export async function spokenHere(): Promise<Spoken> {
+  const [jar, head] = await Promise.all([cookies(), headers()]);
+  return spokenBy((name) => jar.get(name)?.value, head.get('accept-language'));
+}
+
+const sayTo = async ({ language, naming }: Spoken, what: Said) => sayIn({ language, naming, catalogue: await catalogueOf(language) }, what);
+
+/** What is said, to the reader of this page. */
+export const sayHere = async (what: Said): Promise<string> => sayTo(await spokenHere(), what);
+
+/** What is said, to whoever sent a request. */
+export function sayInAnswer({ headers }: Request, what: Said): Promise<string> {
+  const sent = headers.get('cookie') ?? '';
+  // Ours are plain words.
+  const cookie = (name: string) => new RegExp(`(?:^|;\\s*)${name}=([a-z]+)`).exec(sent)?.[1];
+  return sayTo(spokenBy(cookie, headers.get('accept-language')), what);
 }
 
 /** A page's title in the reader's language. @example export const generateMetadata = () => titled(texts('Studio')); */

@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import { createHash } from 'node:crypto';
 import pLimit from 'p-limit';
 import { RateLimiterMemory, RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
@@ -52,7 +53,12 @@ const limiters = (): Limiters =>
 const hashed = (key: string) => createHash('sha256').update(key).digest('base64url');
 
 const tooMany = (ms: number) =>
-  new Refusal('too-often', `That was tried too often. Try again in ${Math.max(1, Math.ceil(ms / 60_000))} minutes; nothing is lost.`);
+  new Refusal(
+    'too-often',
+    said('That was tried too often. Try again in {minutes, plural, one {# minute} other {# minutes}}; nothing is lost.', {
+      minutes: Math.max(1, Math.ceil(ms / 60_000)),
+    }),
+  );
 
 /** Count one try, before what is tried is looked at: so that many at once are all counted. @throws Refusal (too-often) when there were too many. */
 export async function countTry(limit: Limit, key: string): Promise<void> {

@@ -8,6 +8,7 @@ import { viewMessages } from '../studio/post';
 import { Refusal } from '../studio/refusal';
 import { hashOf } from '../studio/tokens';
 import { inPresentStudio, mustBe } from './let-in';
+import { sayHere } from './language';
 import { countTry } from './limits';
 import { countPost, deliver, mailIsSet, publicAddress } from './mail';
 import { afterAnswer, senderAddress } from './session';
@@ -16,7 +17,7 @@ import { afterAnswer, senderAddress } from './session';
 export async function sendLink(singerId: string, usedNow?: string): Promise<{ address: string; mailed: boolean }> {
   const { studioId } = await mustBe('coach');
   await countPost(studioId);
-  const { address, email } = await inPresentStudio(makeLink, singerId, publicAddress(usedNow));
+  const { address, email } = await inPresentStudio(makeLink, singerId, publicAddress(usedNow), sayHere);
   afterAnswer(() => deliver(studioId));
   return { address, mailed: mailIsSet() && email !== null };
 }

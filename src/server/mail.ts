@@ -1,7 +1,9 @@
 import { createTransport } from 'nodemailer';
 import { inStudio } from '../data/client';
+import { said, Said, texts } from '../core/words/said';
 import { coachByEmail } from '../data/door';
 import type { Role } from '../core/format/studio';
+import { sayHere } from './language';
 import { countTry } from './limits';
 import { messageSent, takeUnsent } from '../data/links';
 import { post } from '../studio/post';
@@ -62,16 +64,16 @@ export async function deliver(studioId: string): Promise<void> {
   }
 }
 
-/** A message to a coach; for owners' eyes in the post, since some carry a key to the account. */
-async function toCoach(studioId: string, { name, email }: { name: string; email: string }, subject: string, words: string): Promise<void> {
-  await inStudio(studioId, (tx) =>
-    post(tx, { singerId: null, recipient: name, address: email, subject, body: `${name},\n\n${words}`, forOwners: true }),
-  );
+/** A message to a coach, in the language of whoever brought it about; for owners' eyes in the post, since some carry a key to the account. */
+async function toCoach(studioId: string, { name, email }: { name: string; email: string }, subject: string, words: Said): Promise<void> {
+  const body = await sayHere(said('{name},\n\n{words}', { name: { own: name }, words }));
+  const told = await sayHere(subject);
+  await inStudio(studioId, (tx) => post(tx, { singerId: null, recipient: name, address: email, subject: told, body, forOwners: true }));
   await deliver(studioId);
 }
 
 /** As `toCoach`, by the address of an account; nothing happens when it has no place here. */
-async function toAccount(email: string, subject: string, words: string): Promise<void> {
+async function toAccount(email: string, subject: string, words: Said): Promise<void> {
   const coach = await coachByEmail(email);
   if (coach?.studioId) await toCoach(coach.studioId, { name: coach.name, email }, subject, words);
 }
@@ -80,31 +82,39 @@ async function toAccount(email: string, subject: string, words: string): Promise
 export const sendReset = (email: string, token: string): Promise<void> =>
   toAccount(
     email,
-    'A new password for Wendel',
-    `here you can set a new password within the hour:\n\n${publicAddress()}/new-password?token=${token}\n\nIf you did not ask for it, leave it: your password stays as it is.`,
+    texts('A new password for Wendel'),
+    said(
+      'here you can set a new password within the hour:\n\n{address}\n\nIf you did not ask for it, leave it: your password stays as it is.',
+      {
+        address: { own: `${publicAddress()}/new-password?token=${token}` },
+      },
+    ),
   );
 
 /** Tell a coach that their password was changed, in case it was not they who did it. */
 export const sendPasswordChanged = (email: string): Promise<void> =>
   toAccount(
     email,
-    'Your password for Wendel was changed',
-    `the password of your account was changed just now, and you are signed out everywhere else. If it wasn’t you, set a new one at once and tell the owner of your studio:\n\n${publicAddress()}/forgot`,
+    texts('Your password for Wendel was changed'),
+    said(
+      'the password of your account was changed just now, and you are signed out everywhere else. If it wasn’t you, set a new one at once and tell the owner of your studio:\n\n{address}',
+      { address: { own: `${publicAddress()}/forgot` } },
+    ),
   );
 
-const MAY: Record<Role, string> = {
+const MAY: Record<Role, string> = texts({
   owner: 'an owner, who also looks after settings and coaches',
   coach: 'a coach, who works with every singer',
   reader: 'a reader, who sees everything and changes nothing',
-};
+});
 
 /** Tell a coach what they may do from now on; null: they have no place any more. */
 export const sendPlaceChanged = (studioId: string, to: { name: string; email: string }, role: Role | null): Promise<void> =>
   toCoach(
     studioId,
     to,
-    'Your place in the studio was changed',
+    texts('Your place in the studio was changed'),
     role === null
-      ? 'an owner of the studio has ended your place, and your account is deleted. What you entered stays with the studio.'
-      : `an owner of the studio has made you ${MAY[role]}:\n\n${publicAddress()}`,
+      ? said('an owner of the studio has ended your place, and your account is deleted. What you entered stays with the studio.')
+      : said('an owner of the studio has made you {what}:\n\n{address}', { what: MAY[role], address: { own: publicAddress() } }),
   );

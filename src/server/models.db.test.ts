@@ -30,6 +30,7 @@ const answer = entered(practice.answer);
 const savePlan = entered(plans.savePlan);
 
 let mockMember: Member | null = null;
+jest.mock('next/headers', () => ({ headers: async () => new Headers(), cookies: async () => ({ get: () => undefined }) }));
 jest.mock('./session', () => ({
   presentMember: async () => mockMember,
   senderAddress: async () => 'test',

@@ -1,6 +1,7 @@
 import { DrizzleQueryError } from 'drizzle-orm';
 import { z } from 'zod';
 import { SoundFileError } from '../core/format/wav';
+import { said } from '../core/words/said';
 import { Refusal } from '../studio/refusal';
 import { faultWords, respond } from './respond';
 
@@ -45,6 +46,39 @@ test.each<[string, () => unknown, number]>([
   expect(await said.text()).not.toContain(SECRET);
   // Only a fault is worth a line.
   expect(logged).toHaveLength(status === 500 ? 1 : 0);
+});
+
+const TOO_LONG = said('The recording is {minutes} minutes long; at most {most} can be taken in: cut it into shorter takes.', {
+  minutes: 20,
+  most: 15,
+});
+test.each<[Record<string, string>, string]>([
+  [{}, 'The recording is 20 minutes long; at most 15 can be taken in: cut it into shorter takes.'],
+  [{ 'accept-language': 'de-AT,en;q=0.5' }, 'Die Aufnahme ist 20 Minuten lang; höchstens 15 gehen: schneide sie in kürzere Aufnahmen.'],
+  [
+    { 'accept-language': 'de', cookie: 'a=1; wendel-language=it' },
+    'La registrazione dura 20 minuti; se ne accettano al massimo 15: tagliala in registrazioni più corte.',
+  ],
+  // Another's cookie of a like name, and a language there is none of.
+  [
+    { 'accept-language': 'fr', cookie: 'not-wendel-language=it; wendel-language=xx' },
+    'L’enregistrement dure 20 minutes ; 15 au plus sont acceptées : coupez-le en prises plus courtes.',
+  ],
+])('a no is said to whoever asked by %j in their language', async (headers, says) => {
+  const said = await respond(asked(headers), 'coach', () => Promise.reject(new SoundFileError(TOO_LONG)));
+  expect(await said.json()).toEqual({ error: says });
+});
+
+test('what is wrong with what was sent is said part by part', async () => {
+  const Sent = z.object({
+    singer: z.object({ name: z.string().min(1, 'Give the singer a name.') }),
+    steps: z.array(z.string()).min(1, 'Write at least one note.'),
+  });
+  const { error } = Sent.safeParse({ singer: { name: '' }, steps: [] });
+  const no = await respond(asked({ 'accept-language': 'es' }), 'coach', () => Promise.reject(error));
+  expect(await no.json()).toEqual({
+    error: 'La petición no está completa: singer.name: Ponle un nombre al cantante.; steps: Escribe al menos una nota.',
+  });
 });
 
 test('the log says which query and which rule, and never with what values', () => {

@@ -1,9 +1,11 @@
-import { ZodError } from 'zod';
+import { z, ZodError } from 'zod';
 import { SoundFileError } from '../core/format/wav';
 import type { Role } from '../core/format/studio';
 import { Refusal, RefusalCode } from '../studio/refusal';
 import { ownHost } from './own-host';
 import { asAtLeast } from './let-in';
+import { sayInAnswer } from './language';
+import { said, Said } from '../core/words/said';
 
 /** What a refusal is to a browser. */
 export const STATUS: Record<RefusalCode, number> = {
@@ -49,7 +51,9 @@ function fromElsewhere(request: Request): boolean {
   return origin !== null && URL.parse(origin)?.host !== request.headers.get('host');
 }
 
-const fail = (error: string, status: number) => unkept(Response.json({ error }, { status }));
+/** What is wrong with one part of what was sent; the name of the part is the program's. */
+const issueSays = ({ path, message }: z.core.$ZodIssue): Said =>
+  path.length ? said('{part}: {problem}', { part: { own: path.join('.') }, problem: message }) : message;
 
 /** No browser and no proxy keeps an answer: after signing out nothing of a studio is found on a shared computer. */
 function unkept(answer: Response): Response {
@@ -82,26 +86,30 @@ const placesOf = ({ stack }: Error): string[] =>
  * site's page in the same browser are refused.
  */
 export async function respond(request: Request, who: Role | 'anyone', work: () => Promise<unknown>): Promise<Response> {
-  if (!ownHost(request.headers.get('host'))) return fail('This address is not Wendel’s: see WENDEL_URL in the README.', 421);
-  if (fromElsewhere(request)) return fail('This was asked for by another site and is refused: open Wendel itself.', 403);
+  /** A no, in the language of whoever asked. */
+  const fail = async (says: Said, status: number) => unkept(Response.json({ error: await sayInAnswer(request, says) }, { status }));
+  if (!ownHost(request.headers.get('host'))) return fail(said('This address is not Wendel’s: see WENDEL_URL in the README.'), 421);
+  if (fromElsewhere(request)) return fail(said('This was asked for by another site and is refused: open Wendel itself.'), 403);
   try {
     const value = await (who === 'anyone' ? work() : asAtLeast(who, work, request.headers.get('x-wendel-account')));
     return unkept(value instanceof Response ? value : Response.json(value ?? { ok: true }));
   } catch (error) {
-    if (error instanceof Refusal) return fail(error.message, STATUS[error.code]);
-    if (error instanceof SoundFileError) return fail(error.message, 422);
+    if (error instanceof Refusal) return fail(error.says, STATUS[error.code]);
+    if (error instanceof SoundFileError) return fail(error.says, 422);
     if (error instanceof ZodError)
-      return fail(`The request is not complete: ${error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`, 400);
-    if (error instanceof SyntaxError) return fail('The request is not complete: it holds no JSON.', 400);
-    if (isOf(error, READ_ONLY)) return fail('Your account may look and change nothing.', 403);
-    if (isOf(error, TAKEN)) return fail('Something with this id is there already: load the page anew and try again.', 409);
+      return fail(said('The request is not complete: {what}', { what: { all: error.issues.map(issueSays), as: 'semicolon' } }), 400);
+    if (error instanceof SyntaxError) return fail(said('The request is not complete: it holds no JSON.'), 400);
+    if (isOf(error, READ_ONLY)) return fail(said('Your account may look and change nothing.'), 403);
+    if (isOf(error, TAKEN)) return fail(said('Something with this id is there already: load the page anew and try again.'), 409);
     if (isOf(error, UNFIT))
-      return fail('Something in the request can’t be stored (a number, a time or a sign out of bounds): nothing was changed.', 400);
+      return fail(said('Something in the request can’t be stored (a number, a time or a sign out of bounds): nothing was changed.'), 400);
     if (isOf(error, AWAY, /Connection terminated|timeout exceeded when trying to connect/))
-      return fail('The database is away for a moment and is being started again. Nothing is lost: try again shortly.', 503);
+      return fail(said('The database is away for a moment and is being started again. Nothing is lost: try again shortly.'), 503);
     console.error(JSON.stringify({ fault: faultWords(error) }));
     return fail(
-      'Wendel could not do that because of a fault of its own. Nothing was changed. Try again; if it stays, look at the server messages.',
+      said(
+        'Wendel could not do that because of a fault of its own. Nothing was changed. Try again; if it stays, look at the server messages.',
+      ),
       500,
     );
   }

@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { mkdtemp, open, rm } from 'node:fs/promises';
@@ -23,7 +24,9 @@ export interface Spooled {
 export const tooLarge = () =>
   new Refusal(
     'too-large',
-    `The recording is larger than ${Math.round(MAX_TAKE_BYTES / 1e6)} MB (about twelve minutes): cut it into shorter takes.`,
+    said('The recording is larger than {most} MB (about twelve minutes): cut it into shorter takes.', {
+      most: Math.round(MAX_TAKE_BYTES / 1e6),
+    }),
   );
 
 const tooSlow = () => new Refusal('too-slow', 'The recording stopped arriving: nothing was stored. Send it again.');

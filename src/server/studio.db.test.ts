@@ -56,6 +56,7 @@ import { receivePracticeTake as receiveFromPhone, receiveTake as receiveUpload }
 let mockMember: Member | null = null;
 /** What goes on when the answer is given. */
 const mockLater: Promise<unknown>[] = [];
+jest.mock('next/headers', () => ({ headers: async () => new Headers(), cookies: async () => ({ get: () => undefined }) }));
 jest.mock('./session', () => ({
   presentMember: async () => mockMember,
   senderAddress: async () => 'test',

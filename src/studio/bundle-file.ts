@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import { downloadZip } from 'client-zip';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
@@ -138,7 +139,12 @@ function fitting(table: Bundled, row: BundleRow, n: number): BundleRow {
   const [{ path, message }] = read.error.issues;
   throw new Refusal(
     'unfit',
-    `Row ${n + 1} of ${table} in the bundle can’t be stored (${path.join('.') || 'the whole of it'}: ${message}). Nothing was changed.`,
+    said('Row {row} of {table} in the bundle can’t be stored ({what}: {why}). Nothing was changed.', {
+      row: n + 1,
+      table: { own: table },
+      what: path.length ? { own: path.join('.') } : 'the whole of it',
+      why: message,
+    }),
   );
 }
 
@@ -162,13 +168,21 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
   const open = promisify(zip.openReadStream.bind(zip)) as (entry: Entry) => Promise<Readable>;
   const bytesOf = async (name: string): Promise<Buffer> => {
     const entry = entries.get(name);
-    if (!entry) throw new Refusal('unfit', `${name} is missing in the bundle: it was not made to its end. Nothing was changed.`);
+    if (!entry)
+      throw new Refusal(
+        'unfit',
+        said('{file} is missing in the bundle: it was not made to its end. Nothing was changed.', { file: { own: name } }),
+      );
     const parts: Buffer[] = [];
     let bytes = 0;
     for await (const part of await open(entry)) {
       // However small it was packed, and whatever the file says of its size.
       bytes += (part as Buffer).length;
-      if (bytes > MOST_WORDS) throw new Refusal('unfit', `${name} is larger than ${MOST_WORDS / 1e6} MB unpacked. Nothing was changed.`);
+      if (bytes > MOST_WORDS)
+        throw new Refusal(
+          'unfit',
+          said('{file} is larger than {most} MB unpacked. Nothing was changed.', { file: { own: name }, most: MOST_WORDS / 1e6 }),
+        );
       parts.push(part as Buffer);
     }
     return Buffer.concat(parts);
@@ -177,7 +191,13 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     try {
       return schema.parse(JSON.parse(bytes.toString()));
     } catch (error) {
-      throw new Refusal('unfit', `${name} is not what a bundle holds (${(error as Error).message.slice(0, 200)}). Nothing was changed.`);
+      throw new Refusal(
+        'unfit',
+        said('{file} is not what a bundle holds ({why}). Nothing was changed.', {
+          file: { own: name },
+          why: { own: (error as Error).message.slice(0, 200) },
+        }),
+      );
     }
   };
   const done: BroughtIn = { tables: [], recordings: 0, settings: false };
@@ -190,7 +210,10 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     if (bundle.version > VERSION)
       throw new Refusal(
         'unfit',
-        `This bundle is of a newer Wendel (version ${bundle.version}; this one reads ${VERSION}): bring Wendel up to date first.`,
+        said('This bundle is of a newer Wendel (version {its}; this one reads {ours}): bring Wendel up to date first.', {
+          its: bundle.version,
+          ours: VERSION,
+        }),
       );
     await inStudio(
       studioId,
@@ -231,7 +254,11 @@ function checkHead(takeId: unknown, head: Buffer): void {
   try {
     checkLength(wavLayout(head), MOST_MINUTES);
   } catch (error) {
-    if (error instanceof SoundFileError) throw new Refusal('unfit', `Take ${String(takeId)}: ${error.message} Nothing was changed.`);
+    if (error instanceof SoundFileError)
+      throw new Refusal(
+        'unfit',
+        said('Take {take}: {problem} Nothing was changed.', { take: { own: String(takeId) }, problem: error.says }),
+      );
     throw error;
   }
 }
@@ -244,7 +271,11 @@ async function readSound(
   open: (entry: Entry) => Promise<Readable>,
   hash: string | undefined,
 ): Promise<void> {
-  if (!entry) throw new Refusal('unfit', `The recording of take ${String(take.id)} is missing in the bundle. Nothing was changed.`);
+  if (!entry)
+    throw new Refusal(
+      'unfit',
+      said('The recording of take {take} is missing in the bundle. Nothing was changed.', { take: { own: String(take.id) } }),
+    );
   const heard = createHash('sha256');
   let pending = Buffer.alloc(0);
   let part = 0;
@@ -256,7 +287,10 @@ async function readSound(
     if (bytes > MAX_TAKE_BYTES)
       throw new Refusal(
         'unfit',
-        `The recording of take ${String(take.id)} is larger than ${MAX_TAKE_BYTES / 1e6} MB. Nothing was changed.`,
+        said('The recording of take {take} is larger than {most} MB. Nothing was changed.', {
+          take: { own: String(take.id) },
+          most: MAX_TAKE_BYTES / 1e6,
+        }),
       );
     heard.update(piece as Buffer);
     pending = Buffer.concat([pending, piece as Buffer]);
@@ -273,5 +307,8 @@ async function readSound(
   if (pending.length) await insertAudioPart(tx, String(take.id), part, pending);
   const digest = heard.digest('hex');
   if (digest !== take.sha256 || digest !== hash)
-    throw new Refusal('unfit', `The recording of take ${String(take.id)} was changed (its hash differs). Nothing was changed.`);
+    throw new Refusal(
+      'unfit',
+      said('The recording of take {take} was changed (its hash differs). Nothing was changed.', { take: { own: String(take.id) } }),
+    );
 }

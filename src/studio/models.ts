@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import type { ModelMeta } from '../contract/inputs';
 import { z } from 'zod';
 import { LONGEST_MODEL_S, MOST_MODELS } from '../core/exercise/model';
@@ -12,10 +13,16 @@ import type { Context } from './context';
 export async function saveModel({ tx }: Context, meta: z.infer<typeof ModelMeta>, wav: Buffer): Promise<void> {
   const seconds = lengthOf(wav);
   if (seconds > LONGEST_MODEL_S)
-    throw new Refusal('incomplete', `A model is ${LONGEST_MODEL_S} seconds long at most; this one has ${Math.round(seconds)}.`);
+    throw new Refusal(
+      'incomplete',
+      said('A model is {most} seconds long at most; this one has {seconds}.', {
+        most: LONGEST_MODEL_S,
+        seconds: Math.round(seconds),
+      }),
+    );
   if (meta.singerId) await mustFindSinger(tx, meta.singerId);
   if ((await countModels(tx)) >= MOST_MODELS)
-    throw new Refusal('conflict', `A studio keeps ${MOST_MODELS} models: delete one that is no longer needed first.`);
+    throw new Refusal('conflict', said('A studio keeps {most} models: delete one that is no longer needed first.', { most: MOST_MODELS }));
   await putModel(tx, { ...meta, wav });
 }
 
@@ -23,7 +30,7 @@ function lengthOf(wav: Buffer): number {
   try {
     return secondsOf(wavLayout(wav));
   } catch (error) {
-    throw error instanceof SoundFileError ? new Refusal('incomplete', error.message) : error;
+    throw error instanceof SoundFileError ? new Refusal('incomplete', error.says) : error;
   }
 }
 

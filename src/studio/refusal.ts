@@ -1,3 +1,6 @@
+import type { Said } from '../core/words/said';
+import { SaidError } from '../core/words/said-error';
+
 /** Why something is not done. What a web answer's status is, `server/respond.ts` says. */
 export const REFUSALS = [
   'incomplete',
@@ -19,10 +22,10 @@ export type RefusalCode = (typeof REFUSALS)[number];
  * A no that whoever asked can understand and mend: a code for programs, and words that are shown as they are. Anything else that is
  * thrown is a fault of ours.
  */
-export class Refusal extends Error {
+export class Refusal extends SaidError {
   constructor(
     readonly code: RefusalCode,
-    says: string,
+    says: Said,
   ) {
     super(says);
   }

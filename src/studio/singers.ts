@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import type { OtherTake } from '../contract/answers';
 import { z } from 'zod';
 import { Intake, SingerShape } from '../core/format/singer';
@@ -31,7 +32,10 @@ export async function setArchived({ tx }: Context, id: string, archived: boolean
 export async function removeSinger({ tx }: Context, id: string, name: string) {
   const singer = await mustFindSinger(tx, id);
   if (name.trim() !== singer.name)
-    throw new Refusal('incomplete', `Nothing was deleted: type the name ${singer.name} exactly to delete for good.`);
+    throw new Refusal(
+      'incomplete',
+      said('Nothing was deleted: type the name {name} exactly to delete for good.', { name: { own: singer.name } }),
+    );
   await deleteSinger(tx, id);
 }
 

@@ -1,3 +1,4 @@
+import { said } from '../core/words/said';
 import type { Stored } from '../contract/answers';
 import type { TakeMeta, TakeNote } from '../contract/inputs';
 import { z } from 'zod';
@@ -73,7 +74,10 @@ async function isThere(tx: StudioTx, meta: TakeMeta): Promise<boolean> {
   if (awaitsConsent(singer.intake))
     throw new Refusal(
       'conflict',
-      `${singer.name} is a minor, and no guardian’s consent to recording is noted: note it in the singer’s record, then send the take again.`,
+      said(
+        '{name} is a minor, and no guardian’s consent to recording is noted: note it in the singer’s record, then send the take again.',
+        { name: { own: singer.name } },
+      ),
     );
   return false;
 }

@@ -1,3 +1,5 @@
+import { said } from '../core/words/said';
+import { SaidError } from '../core/words/said-error';
 import type { AnswerOf, BodyOf, ParamsOf, QueryOf, RouteName } from '../contract/routes';
 import { accountHeader } from './answer';
 
@@ -34,10 +36,10 @@ export async function fetchAnswer<T>(path: string, init?: RequestInit): Promise<
   try {
     response = await fetch(path, { ...init, headers: { ...accountHeader(), ...init?.headers } });
   } catch {
-    throw new Error('The server can’t be reached. Nothing here is lost: check that Wendel is running, then try again.');
+    throw new SaidError('The server can’t be reached. Nothing here is lost: check that Wendel is running, then try again.');
   }
   const answer = await response.json().catch(() => undefined);
-  if (!response.ok) throw new Error(answer?.error ?? `The server answered ${response.status}: try again.`);
+  if (!response.ok) throw new SaidError(answer?.error ?? said('The server answered {status}: try again.', { status: response.status }));
   return answer as T;
 }
 

@@ -49,7 +49,7 @@ function fromTables(): string[] {
   ];
 }
 
-const SAYS = new Set(['t', 'rich', 'said']);
+const SAYS = new Set(['t', 'rich', 'said', 'sayHere']);
 const isText = (node: ts.Node): node is ts.StringLiteral | ts.NoSubstitutionTemplateLiteral =>
   ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node);
 
@@ -86,11 +86,30 @@ function allWithin(node: ts.Node): string[] {
   return found;
 }
 
-/** What a call says: the message of `t`, `rich` and `said` and the words in its gaps; all that stands in `texts`; the words of a refusal. */
+/** Errors that are said to a reader (`SaidError`). */
+const SAID_ERRORS = new Set([
+  'SaidError',
+  'Refusal',
+  'Refused',
+  'Away',
+  'InputError',
+  'MusicFileError',
+  'PatternError',
+  'SoundFileError',
+  'TypedError',
+]);
+/** What a shape of what is sent demands may say what to do instead. */
+const DEMANDS = new Set(['min', 'max', 'email', 'regex', 'refine']);
+/** A refusal's code. */
+const isCode = (node: ts.Expression) => isText(node) && /^[a-z-]+$/.test(node.text);
+
+/** What a call says: the message of `t`, `said` and the like and the words in its gaps; all that stands in `texts`; the words of an error. */
 function saidBy(node: ts.Node): string[] {
-  if (ts.isNewExpression(node) && node.expression.getText() === 'Refusal') return (node.arguments ?? []).slice(1).flatMap(textsOf);
+  if (ts.isNewExpression(node) && SAID_ERRORS.has(node.expression.getText()))
+    return (node.arguments ?? []).filter((text) => !isCode(text)).flatMap(textsOf);
   if (!ts.isCallExpression(node)) return [];
   const name = node.expression.getText().split('.').pop()!;
+  if (DEMANDS.has(name)) return node.arguments.slice(name === 'email' ? 0 : 1).flatMap(textsOf);
   if (name === 'texts') return node.arguments.flatMap(allWithin);
   if (!SAYS.has(name)) return [];
   const [message, values] = node.arguments;

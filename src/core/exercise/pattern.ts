@@ -1,3 +1,5 @@
+import { said } from '../words/said';
+import { SaidError } from '../words/said-error';
 import { degreeToSemitones } from '../music/scale';
 import { Exercise, Step } from './types';
 
@@ -29,7 +31,7 @@ export const patternSeconds = ({ steps }: Pick<Exercise, 'steps'>, tempo: number
   (steps.reduce((sum, s) => sum + s.beats, 0) * 60) / tempo;
 
 /** What was written isn't a pattern: in words, with what to write instead. */
-export class PatternError extends Error {}
+export class PatternError extends SaidError {}
 
 const NOTE = /^([b#]?)(-?\d{1,2})(?::(\d+(?:\.\d+)?))?$/;
 
@@ -49,7 +51,10 @@ export function parsePattern(text: string, beats = 1): Step[] {
     const match = NOTE.exec(note);
     if (!match)
       throw new PatternError(
-        `“${note}” is not a degree: write 1 for the tonic, 8 for its octave, b3 for a lowered third, 5:2 for two beats, 1~5 for a slide.`,
+        said(
+          '“{note}” is not a degree: write 1 for the tonic, 8 for its octave, b3 for a lowered third, 5:2 for two beats, 1~5 for a slide.',
+          { note: { own: note } },
+        ),
       );
     const [, sign, degree, length] = match;
     return {

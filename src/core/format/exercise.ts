@@ -1,3 +1,4 @@
+import { said } from '../words/said';
 import { z } from 'zod';
 import { patternSpan } from '../exercise/pattern';
 import { AIMS, ANCHORS, Exercise, FAMILIES, LOUDNESS_SHAPES, MATERIALS, MEASURES, PLACES, ROLES, STRANDS } from '../exercise/types';
@@ -81,5 +82,7 @@ export function fromExerciseFile(text: string, id: string): Exercise {
   const exercise = ExerciseShape.safeParse({ ...shared.data.exercise, id });
   if (exercise.success) return exercise.data;
   const [{ path, message }] = exercise.error.issues;
-  throw new MusicFileError(`The exercise in it can’t be used${path.length ? ` (${path.join(' ')})` : ''}: ${message}`);
+  throw new MusicFileError(
+    said('The exercise in it can’t be used ({where}): {what}', { where: { own: path.join(' ') || '–' }, what: message }),
+  );
 }

@@ -1,3 +1,4 @@
+import { said } from '../words/said';
 import { MusicFileError } from './music-file';
 import { SongShape } from './song';
 import { songFromMidi } from './song-midi';
@@ -15,5 +16,7 @@ export function songFromFile(bytes: Uint8Array, name: string, part?: string): So
   const title = (file.song.title === 'Untitled' ? bare : file.song.title).slice(0, 160) || 'Untitled';
   const read = SongShape.safeParse({ ...file.song, title });
   if (read.success) return { ...file, song: read.data };
-  throw new MusicFileError(`This file can’t be taken as a song: ${read.error.issues[0].message}. Keep only the melody and try again.`);
+  throw new MusicFileError(
+    said('This file can’t be taken as a song: {what}. Keep only the melody and try again.', { what: read.error.issues[0].message }),
+  );
 }

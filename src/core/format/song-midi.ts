@@ -1,3 +1,4 @@
+import { said } from '../words/said';
 import { Bar, secondsAt, Song, SongNote } from '../song/types';
 import { Midi } from './midi-library';
 import { MusicFileError } from './music-file';
@@ -27,7 +28,9 @@ const onGrid = (beats: number): number => {
  */
 export function songFromMidi(bytes: Uint8Array, wanted?: string): SongFile {
   if (bytes.length > MOST_FILE_BYTES)
-    throw new MusicFileError(`This file is larger than ${MOST_FILE_BYTES / 1e6} MB: export the melody alone and try again.`);
+    throw new MusicFileError(
+      said('This file is larger than {most} MB: export the melody alone and try again.', { most: MOST_FILE_BYTES / 1e6 }),
+    );
   let file: InstanceType<typeof Midi>;
   try {
     // A copy: the library reads the buffer behind a view from its beginning.

@@ -1,3 +1,4 @@
+import { said } from '../words/said';
 import { unzipSync } from 'fflate';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
 import { Bar, LoudnessMark, MARKS, Song, SongNote, TempoMark } from '../song/types';
@@ -69,7 +70,9 @@ const number = (node: Node | undefined): number | undefined => {
  */
 export function songFromMusicXml(bytes: Uint8Array, wanted?: string): SongFile {
   if (bytes.length > MOST_FILE_BYTES)
-    throw new MusicFileError(`This file is larger than ${MOST_FILE_BYTES / 1e6} MB: export the singer’s part alone and try again.`);
+    throw new MusicFileError(
+      said('This file is larger than {most} MB: export the singer’s part alone and try again.', { most: MOST_FILE_BYTES / 1e6 }),
+    );
   const text = bytes[0] === 0x50 && bytes[1] === 0x4b ? unpacked(bytes) : decoded(bytes);
   const score = scoreOf(text);
   const names = new Map(
@@ -89,7 +92,11 @@ export function songFromMusicXml(bytes: Uint8Array, wanted?: string): SongFile {
   if (taken < 0) throw new MusicFileError('There is no such part with notes in this file.');
   if (known[taken].chords)
     throw new MusicFileError(
-      `${known[taken].name ? `The part “${known[taken].name}”` : 'This part'} sounds more than one note at once: keep only the melody, or choose another part.`,
+      known[taken].name
+        ? said('The part “{name}” sounds more than one note at once: keep only the melody, or choose another part.', {
+            name: { own: known[taken].name },
+          })
+        : 'This part sounds more than one note at once: keep only the melody, or choose another part.',
     );
   const { notes, bars, tempi, meter, fifths } = read[taken];
   const marks = read.flatMap((r) => r.tempi).sort((a, b) => a.start - b.start);
@@ -141,7 +148,11 @@ function unpacked(bytes: Uint8Array): string {
   const name = named && files[named] ? named : Object.keys(files).find((f) => !f.startsWith('META-INF/'));
   if (name) return decoded(files[name]);
   throw tooLarge
-    ? new MusicFileError(`The score in this file is larger than ${MOST_FILE_BYTES / 1e6} MB: export the singer’s part alone and try again.`)
+    ? new MusicFileError(
+        said('The score in this file is larger than {most} MB: export the singer’s part alone and try again.', {
+          most: MOST_FILE_BYTES / 1e6,
+        }),
+      )
     : broken;
 }
 

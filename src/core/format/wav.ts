@@ -1,7 +1,9 @@
+import { said } from '../words/said';
+import { SaidError } from '../words/said-error';
 import { Pcm } from '../voice/types';
 
 /** What is wrong with a sound file, and what to do about it. */
-export class SoundFileError extends Error {
+export class SoundFileError extends SaidError {
   override name = 'SoundFileError';
 }
 
@@ -69,17 +71,22 @@ export function checkLength(layout: WavLayout, mostMinutes = MAX_TAKE_MINUTES): 
   const minutes = secondsOf(layout) / 60;
   if (minutes > mostMinutes)
     throw new SoundFileError(
-      `The recording is ${Math.ceil(minutes)} minutes long; at most ${mostMinutes} can be taken in: cut it into shorter takes.`,
+      said('The recording is {minutes} minutes long; at most {most} can be taken in: cut it into shorter takes.', {
+        minutes: Math.ceil(minutes),
+        most: mostMinutes,
+      }),
     );
 }
 
 function checkFormat(f: Omit<WavLayout, 'dataStart' | 'dataBytes'>) {
   if (f.channels === 0) throw new SoundFileError('The WAV file has no channels: record in mono or stereo and try again.');
-  if (f.channels > 64) throw new SoundFileError(`The WAV file claims ${f.channels} channels: export it in mono or stereo.`);
+  if (f.channels > 64)
+    throw new SoundFileError(said('The WAV file claims {channels} channels: export it in mono or stereo.', { channels: f.channels }));
   if (f.sampleRate < 8000 || f.sampleRate > 192000)
-    throw new SoundFileError(`The sample rate is ${f.sampleRate} Hz: record at 8000 to 192000 Hz.`);
+    throw new SoundFileError(said('The sample rate is {rate} Hz: record at 8000 to 192000 Hz.', { rate: f.sampleRate }));
   const known = f.float ? [32, 64] : [8, 16, 24, 32];
-  if (!known.includes(f.bits)) throw new SoundFileError(`Samples of ${f.bits} bits are not supported: export 16- or 24-bit PCM.`);
+  if (!known.includes(f.bits))
+    throw new SoundFileError(said('Samples of {bits} bits are not supported: export 16- or 24-bit PCM.', { bits: f.bits }));
 }
 
 /**

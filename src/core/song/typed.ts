@@ -1,8 +1,10 @@
+import { said } from '../words/said';
+import { SaidError } from '../words/said-error';
 import { parseNote } from '../music/pitch';
 import { Bar, LoudnessMark, MARKS, Song, SongNote } from './types';
 
 /** A melody that was typed can't be read: what is wrong, and where. */
-export class TypedError extends Error {}
+export class TypedError extends SaidError {}
 
 const TOKEN = /^(r|[A-Ga-g][#b]{0,2}-?\d)(?::(\d+(?:\.\d+)?(?:\/\d+)?))?(~)?(,)?$/;
 const MOST_TOKENS = 5000;
@@ -34,7 +36,7 @@ export interface Typed {
  */
 export function typedSong(typed: Typed): Song {
   const tokens = typed.melody.split(/[\s|]+/).filter(Boolean);
-  if (tokens.length > MOST_TOKENS) throw new TypedError(`No more than ${MOST_TOKENS} notes, please.`);
+  if (tokens.length > MOST_TOKENS) throw new TypedError(said('No more than {most} notes, please.', { most: MOST_TOKENS }));
   const syllables = (typed.words ?? '').replace(/-\s*/g, '- ').split(/\s+/).filter(Boolean);
   const notes: SongNote[] = [];
   let at = 0;
@@ -48,7 +50,9 @@ export function typedSong(typed: Typed): Song {
     const beats = lengthOf(match?.[2]);
     if (!match || !(beats > 0) || beats > 64)
       throw new TypedError(
-        `“${token}” can’t be read: write notes such as C4, Bb3:2 (two crotchets), r for a rest, E4~ to slide on, a comma to breathe.`,
+        said('“{what}” can’t be read: write notes such as C4, Bb3:2 (two crotchets), r for a rest, E4~ to slide on, a comma to breathe.', {
+          what: { own: token },
+        }),
       );
     const [, what, , slide, breath] = match;
     if (what !== 'r') {

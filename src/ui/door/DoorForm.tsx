@@ -3,6 +3,8 @@ import { FormEvent, useState } from 'react';
 import { Notice } from '../kit/Notice';
 import { Form } from '../kit/Form';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The one form of the door: fields, a button, and what went wrong. `send` gets what was written in; `onSent` follows once the server said yes. */
 export function DoorForm<T>({
@@ -17,7 +19,7 @@ export function DoorForm<T>({
   onSent(answer: T): void;
 }) {
   const { t } = useLanguage();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [busy, setBusy] = useState(false);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     const form = new FormData(event.currentTarget);
@@ -26,7 +28,7 @@ export function DoorForm<T>({
     try {
       onSent(await send((name) => String(form.get(name) ?? '')));
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
       setBusy(false);
     }
   };

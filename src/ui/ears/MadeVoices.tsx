@@ -1,5 +1,5 @@
 'use client';
-import { said } from '../../core/words/said';
+import { said, Said } from '../../core/words/said';
 import { ArrowRight, Check, Play, Square } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useClip } from '../../audio/clip';
@@ -12,6 +12,7 @@ import { soundOf } from './sound-of';
 import { useEars } from './useEars';
 import { choiceInWords, levelInWords, standingInWords, TASK_WORDS } from './words';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 const newSeed = () => Math.floor(Math.random() * 2 ** 31);
 
@@ -25,7 +26,7 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
   const [task, setTask] = useState<EarTask>(tasks[0]);
   const [trial, setTrial] = useState<Trial | null>(null);
   const [given, setGiven] = useState<number | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const sound = useRef<{ trial: Trial; made: Promise<Blob> } | null>(null);
   const clip = useClip();
   const record = records[task];
@@ -37,7 +38,7 @@ export function MadeVoices({ tasks = EAR_TASKS, gentle = false }: { tasks?: read
       try {
         await clip.play('trial', await sound.current.made);
       } catch (error) {
-        setProblem((error as Error).message);
+        setProblem(saidOf(error));
       }
     },
     [clip],

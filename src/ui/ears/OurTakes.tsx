@@ -1,4 +1,4 @@
-import { said } from '../../core/words/said';
+import { said, Said } from '../../core/words/said';
 import { ArrowRight, Check, Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { soundKey } from '../../audio/keyboard';
@@ -12,6 +12,7 @@ import type { Shortcut } from '../kit/useShortcuts';
 import { EarsCompared } from './EarsCompared';
 import { PASS_WORDS, passInWords } from './words';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 /** A pass is heard with this much before and after it, seconds. */
 const AROUND_S = 0.25;
@@ -46,7 +47,7 @@ export function OurTakes({ before }: { before: Ears }) {
   const [midi, setMidi] = useState<number | null>(null);
   const [told, setTold] = useState<Told | null>(null);
   const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const player = useTakePlayer(false);
   const pass = passes?.[0];
 
@@ -57,7 +58,7 @@ export function OurTakes({ before }: { before: Ears }) {
     try {
       await work();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     } finally {
       setBusy(false);
     }

@@ -14,6 +14,8 @@ import { ExerciseEditor } from './ExerciseEditor';
 import { emptyExercise, importFile, variantOf } from './make';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The shelf: every exercise there is, ours and the studio's own; looked at, heard, varied, written, shared. */
 export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models: Model[] }) {
@@ -22,7 +24,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
   const [filter, setFilter] = useState(ANYTHING);
   const [shown, setShown] = useState<string>(SHELF[0].id);
   const [editing, setEditing] = useState<Exercise | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const all = useMemo(() => [...own, ...SHELF], [own]);
   const list = useMemo(() => filtered(all, filter), [all, filter]);
@@ -34,7 +36,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
     try {
       await work();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const save = (e: Exercise) =>

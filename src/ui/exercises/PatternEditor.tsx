@@ -5,6 +5,8 @@ import { parsePattern, patternText, stepAt, stepSemitones } from '../../core/exe
 import type { Step } from '../../core/exercise/types';
 import { Staff } from '../staff/Staff';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 const LENGTHS: readonly (readonly [beats: number, name: string])[] = [
   [0.25, '¼'],
@@ -27,7 +29,7 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
   const { t } = useLanguage();
   const [at, setAt] = useState(0);
   const [text, setText] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const chosen = Math.min(at, steps.length - 1);
   const step = steps[chosen];
 
@@ -72,7 +74,7 @@ export function PatternEditor({ steps, tonic, onChange }: { steps: Step[]; tonic
       setProblem(null);
       onChange(next.map((s, i) => (i === next.length - 1 ? { ...s, slide: undefined } : s)));
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   return (

@@ -1,3 +1,4 @@
+import { saidOf } from '../../core/words/said-error';
 import { said } from '../../core/words/said';
 import type { Exercise } from '../../core/exercise/types';
 import { MusicFileError } from '../../core/format/music-file';
@@ -47,13 +48,14 @@ const LARGEST_BYTES = 2_000_000;
 
 /** An exercise from a file of ours (JSON), or a tune (MIDI, MusicXML) to make one of. @throws Error in words. */
 export async function importFile(file: File): Promise<Exercise> {
-  if (file.size > LARGEST_BYTES) throw new MusicFileError(`${file.name} is larger than an exercise can be (2 MB).`);
+  if (file.size > LARGEST_BYTES)
+    throw new MusicFileError(said('{file} is larger than an exercise can be (2 MB).', { file: { own: file.name } }));
   if (/\.(midi?|musicxml|xml|mxl)$/i.test(file.name))
     return fromTune((await readSongFile(file)).song, file.name.replace(/\.[^.]+$/, '').slice(0, 80));
   try {
     // What reads these files comes when there is one.
     return (await import('../../core/format/exercise')).fromExerciseFile(await file.text(), crypto.randomUUID());
   } catch (error) {
-    throw new MusicFileError(`${file.name}: ${(error as Error).message}`);
+    throw new MusicFileError(said('{file}: {problem}', { file: { own: file.name }, problem: saidOf(error) }));
   }
 }

@@ -14,6 +14,8 @@ import type { usePlanning } from '../plan/usePlanning';
 import { SideBySide } from './SideBySide';
 import { addressOf, ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 interface Props {
   singer: { id: string; name: string };
@@ -31,7 +33,7 @@ interface Props {
 /** The end of a lesson: what was sung and how it went, what of it goes into the week, and a word for the record and for next time. */
 export function LessonOver({ singer, lesson, course, sung, planning, takes, onPlay, onBack, onChoose, children }: Props) {
   const { t } = useLanguage();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const left = course.steps.filter((s) => course.skipped[s.id]);
   const path = addressOf('PUT /api/lessons/[lessonId]', { lessonId: lesson.id });
 
@@ -46,7 +48,7 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
       if (own) await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: exercise.id }, body: exercise });
       setItems(next);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
 

@@ -8,13 +8,15 @@ import { Notice } from '../kit/Notice';
 import { ProtocolSteps } from './ProtocolSteps';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The coach's own lessons: made from the ones that come with Wendel by adding, taking out and reordering steps. */
 export function ProtocolsRoom({ own }: { own: Protocol[] }) {
   const { t } = useLanguage();
   const router = useRouter();
   const [open, setOpen] = useState<Protocol | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [gone, setGone] = useState<Protocol | null>(null);
 
   const attempt = async (work: () => Promise<unknown>) => {
@@ -23,7 +25,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
       await work();
       router.refresh();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const save = (protocol: Protocol) =>

@@ -25,7 +25,8 @@ import { simulatedAsk } from './sim-ask';
 import { useJudge } from './useJudge';
 import type { useCourse } from './useCourse';
 import { useMadeTakes } from './useMadeTakes';
-import { texts } from '../../core/words/said';
+import { texts, Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 const MICROPHONE_WENT = texts('The microphone went away. What was recorded so far is kept: plug it in again and press Space.');
 
@@ -74,7 +75,7 @@ export function useLessonRun(
 ) {
   const { t } = useLanguage();
   const [marks, setMarks] = useState<CoachMark[]>([]);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   /** Whether the lesson goes on by itself from take to take of a step. */
   const [running, setRunning] = useState(false);
   const piano = useFollowAlong();
@@ -146,7 +147,7 @@ export function useLessonRun(
       );
     } catch (error) {
       setRunning(false);
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
 

@@ -5,11 +5,13 @@ import { useTakePlayer } from '../../audio/take-player';
 import { analysed, discardTake } from '../listen/save-take';
 import type { Finished } from '../listen/useRecorder';
 import type { Made } from './MadeTakes';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The takes of a lesson: sent, listened to on the server, played and discarded. What is handed out stays the same from draw to draw. */
 export function useMadeTakes(
   deliver: (finished: Finished) => Promise<void>,
-  onProblem: (words: string) => void,
+  onProblem: (words: Said) => void,
   onDiscarded: (id: string) => void,
 ) {
   const router = useRouter();
@@ -73,7 +75,7 @@ export function useMadeTakes(
     (id: string) =>
       void discardTake(id).then(
         () => (setMade((all) => all.filter((m) => m.id !== id)), onDiscarded(id), router.refresh()),
-        (error: Error) => onProblem(error.message),
+        (error: unknown) => onProblem(saidOf(error)),
       ),
     [onProblem, onDiscarded, router],
   );

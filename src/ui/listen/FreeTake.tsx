@@ -1,5 +1,5 @@
 'use client';
-import { said } from '../../core/words/said';
+import { said, Said } from '../../core/words/said';
 import { Circle, FileAudio, Mic, RotateCcw, Square, Trash2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -33,6 +33,7 @@ import { Unsent } from './Unsent';
 import { Finished, useRecorder } from './useRecorder';
 import { COLOUR_HOW, COLOUR_WORDS, ListenVowel, simulatedTask, STYLE_WORDS, VOWELS, whatToSing } from './what-to-sing';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 const HEIGHT = 600;
 const noFrames = () => {};
@@ -57,7 +58,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
   const [source, setSource] = useState<Source>('microphone');
   const [style, setStyle] = useState<CrossingStyle>('flip');
   const [phase, setPhase] = useState<'idle' | 'storing' | 'analysing' | 'result'>('idle');
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [discarded, setDiscarded] = useState<Finished | null>(null);
   const [result, setResult] = useState<{ finished: Finished; stored: StoredTake } | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
@@ -87,7 +88,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         }
         router.refresh();
       } catch (error) {
-        setProblem((error as Error).message);
+        setProblem(saidOf(error));
         setPhase('idle');
       }
     },
@@ -111,7 +112,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         await deliver(finished);
       } catch (error) {
         // What waits is shown with the takes that wait.
-        if (error instanceof Refused && finished.take.source === 'file') setProblem(error.message);
+        if (error instanceof Refused && finished.take.source === 'file') setProblem(saidOf(error));
         if (!finished.heard) setPhase('idle');
       }
     },
@@ -173,7 +174,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         }),
       );
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   }, [close, colour, identity, recorder, silence, singer.voiceType, source, style, task, vowel]);
 
@@ -189,7 +190,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         await keepFile(take, recording.wav).catch(() => {});
         await save({ take, recording, marks: [], heard: null });
       } catch (error) {
-        setProblem((error as Error).message);
+        setProblem(saidOf(error));
         setPhase('idle');
       }
     },
@@ -207,7 +208,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
       setPhase('idle');
       router.refresh();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   }, [silence, result, router]);
 

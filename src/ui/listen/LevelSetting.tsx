@@ -7,6 +7,8 @@ import { Choice } from '../kit/Choice';
 import { Notice } from '../kit/Notice';
 import { TOLD_AT_CM, useLevelSetting } from './level-setting';
 import { chosenMicrophone, Source } from './sources';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 const DISTANCES = [10, 15, 20, 30, 40, 50, 75, 100];
 const NOTHING = { onLive() {}, onLost() {}, onUnkept() {} };
@@ -25,7 +27,7 @@ export const LevelSetting = memo(function LevelSetting({ source }: { source: Sou
   const { t } = useLanguage();
   const setting = useLevelSetting(source);
   const [measuring, setMeasuring] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const measure = async () => {
     setMeasuring(true);
     setProblem(null);
@@ -36,7 +38,7 @@ export const LevelSetting = memo(function LevelSetting({ source }: { source: Sou
       if ('reason' in reading) setProblem(reading.reason);
       else setting.setCalibrated(reading.levelDb, CALIBRATOR_DB);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     } finally {
       input?.close();
       setMeasuring(false);

@@ -9,6 +9,8 @@ import { Notice } from '../kit/Notice';
 import { FreeTake, Listened } from './FreeTake';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 interface LessonLine {
   id: string;
@@ -36,14 +38,14 @@ export function ListenRoom({
 }) {
   const { dateOf, dateTimeOf, t } = useLanguage();
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const begin = async (protocol: Protocol) => {
     const id = crypto.randomUUID();
     try {
       await ask('POST /api/lessons', { body: { id, singerId: singer.id, name: protocol.name, course: beginCourse(protocol, voice) } });
       router.push(`/singers/${singer.id}/lessons/${id}`);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const open = lessons.find((l) => !l.endedAt);

@@ -1,6 +1,7 @@
 import type { HeardTake } from '../../audio/take-messages';
 import type { TakeAnswer } from '../../contract/answers';
 import { ask } from '../../sync/ask';
+import { SaidError } from '../../core/words/said-error';
 
 /** A stored take with what was heard in it, by the server or already here. */
 export type StoredTake = Pick<TakeAnswer, 'take'> & { analysis: HeardTake | null };
@@ -13,7 +14,7 @@ export async function analysed(takeId: string): Promise<StoredTake> {
     const stored = await ask('GET /api/takes/[takeId]', { params: { takeId }, query: { wait: '' } });
     if (stored.analysis) return stored;
   }
-  throw new Error('The take is stored, but its analysis is taking long: it will appear on the map when it is done.');
+  throw new SaidError('The take is stored, but its analysis is taking long: it will appear on the map when it is done.');
 }
 
 export const discardTake = (takeId: string): Promise<void> => ask('DELETE /api/takes/[takeId]', { params: { takeId } });

@@ -1,4 +1,4 @@
-import { texts } from '../../core/words/said';
+import { Said, texts } from '../../core/words/said';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Refused } from '../../sync/answer';
 import { Input, InputEvents, Live, prepareInput, Recording } from '../../audio/input';
@@ -11,6 +11,7 @@ import type { TimbreAxis } from '../../core/take/timbre';
 import { HOP_S } from '../../core/voice/types';
 import { addFrames, emptyLive, LiveStore } from '../take/LiveTrace';
 import type { MeterStore } from './LevelMeter';
+import { saidOf } from '../../core/words/said-error';
 
 const STORAGE_FULL = texts('This device’s storage is full: the take is held in this page only until it is sent. Free some space soon.');
 const KEEPS_NOTHING = texts('This browser keeps nothing (a private window?): the take is held in this page only until it is sent.');
@@ -26,7 +27,7 @@ export interface Finished {
 /** A finished take that isn't on the server yet. `waits`: it will go there by itself. */
 export interface Unsent extends Finished {
   waits: boolean;
-  why: string;
+  why: Said;
 }
 
 /** However long it takes to hear a take, sending it doesn't wait longer than this. */
@@ -154,7 +155,7 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
       }
       if (refused) await updateKept(finished.take.id, { refused: error.message }).catch(() => {});
       const waits = kept.current && !refused;
-      const why = (error as Error).message;
+      const why = saidOf(error);
       setUnsent((all) => [...all, { ...finished, waits, why }]);
       if (waits) void takesLane.flush();
       throw error;

@@ -7,12 +7,14 @@ import { Notice } from '../kit/Notice';
 import { download } from '../kit/download';
 import { csvOf, pdfOf, pictureOf, pngOf } from './export-map';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** Print the map, or take it out as a picture or as figures. */
 export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; figure: RefObject<HTMLElement | null> }) {
   const language = useLanguage();
   const { t } = language;
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const file = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-voice`;
   const picture = () => pictureOf(figure.current!, t('{name}: the voice', { name: { own: name } }));
   const ways: [string, () => void | Promise<void>][] = [
@@ -39,7 +41,7 @@ export function MapTools({ name, map, figure }: { name: string; map: VoiceMap; f
                 onClick={() =>
                   void Promise.resolve()
                     .then(work)
-                    .catch((error: Error) => setProblem(error.message))
+                    .catch((error: unknown) => setProblem(saidOf(error)))
                 }
               >
                 {t(words)}

@@ -10,7 +10,8 @@ import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
 import { useLanguage } from '../language/language';
 
-import { texts } from '../../core/words/said';
+import { texts, Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 export const PIN_WORDS: Record<PinName, string> = texts({
   'usable-low': 'lowest usable note',
@@ -34,12 +35,12 @@ const valueOf = (map: VoiceMap, what: PinName): number | null =>
 export function Pins({ singerId, map, scale }: { singerId: string; map: VoiceMap; scale: LadderScale }) {
   const { note, t } = useLanguage();
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [what, setWhat] = useState<PinName>('change');
   const put = (name: PinName, midi: number | null) =>
     ask('PUT /api/singers/[singerId]/pins', { params: { singerId }, body: { what: name, midi } }).then(
       () => (setProblem(null), router.refresh()),
-      (error: Error) => setProblem(error.message),
+      (error: unknown) => setProblem(saidOf(error)),
     );
   const pin = (event: FormEvent<HTMLFormElement>) => {
     void put(what, Number(new FormData(event.currentTarget).get('midi')));

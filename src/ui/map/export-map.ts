@@ -1,9 +1,10 @@
-import { said, Said, texts } from '../../core/words/said';
+import { said, Said } from '../../core/words/said';
 import { FINDING_WORDS } from '../kit/words';
 import type { Speaker } from '../language/language';
 import Papa from 'papaparse';
 import type { VoiceMap } from '../../core/map/types';
 import { ofBand } from './words-of-bands';
+import { SaidError } from '../../core/words/said-error';
 
 const PAD = 16;
 const TITLE_HEIGHT = 34;
@@ -56,7 +57,7 @@ export async function pngOf(picture: ReturnType<typeof pictureOf>): Promise<Blob
   canvas.height = 2 * picture.height;
   canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve, reject) =>
-    canvas.toBlob((b) => (b ? resolve(b) : reject(new Error(texts('The picture could not be made.')))), 'image/png'),
+    canvas.toBlob((b) => (b ? resolve(b) : reject(new SaidError('The picture could not be made.'))), 'image/png'),
   );
 }
 

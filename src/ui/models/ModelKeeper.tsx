@@ -16,6 +16,8 @@ import { useRecorder } from '../listen/useRecorder';
 import { MANNER_WORDS } from './words';
 import { addressOf, ask, fetchAnswer } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The coach's own voice on an exercise, as it should and should not sound: recorded, heard, taken away. For one singer, or for all. */
 export function ModelKeeper({
@@ -30,7 +32,7 @@ export function ModelKeeper({
   const { t } = useLanguage();
   const router = useRouter();
   const [making, setMaking] = useState<Manner | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const clip = useClip();
   const mayChange = useMayChange();
   /** Whole seconds that have been heard: they stand still when the microphone gives nothing. */
@@ -59,7 +61,7 @@ export function ModelKeeper({
       });
       router.refresh();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const begin = async (manner: Manner) => {
@@ -88,7 +90,7 @@ export function ModelKeeper({
       timer.current = setTimeout(() => void finish(manner), MODEL_S * 1000);
     } catch (error) {
       setMaking(null);
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const remove = async (model: Model) => {
@@ -97,7 +99,7 @@ export function ModelKeeper({
       await ask('DELETE /api/models/[modelId]', { params: { modelId: model.id } });
       router.refresh();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
 

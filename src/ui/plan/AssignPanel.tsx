@@ -7,6 +7,8 @@ import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The last step: from which day, and a word for the singer. */
 export function AssignPanel({
@@ -25,7 +27,7 @@ export function AssignPanel({
   const { t } = useLanguage();
   const router = useRouter();
   const [note, setNote] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [busy, setBusy] = useState(false);
   const assign = async () => {
     setBusy(true);
@@ -34,7 +36,7 @@ export function AssignPanel({
       const { id } = await ask('POST /api/assignments', { body: { singerId: singer.id, note, startsOn, items } });
       router.push(`/assignments/${id}`);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
       setBusy(false);
     }
   };

@@ -61,7 +61,8 @@ import { WeekBoard } from './WeekBoard';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
 
-import { said, texts } from '../../core/words/said';
+import { said, texts, Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 interface Props {
   view: PlanSource & {
@@ -142,7 +143,7 @@ function Planner({
   const [road, setRoad] = useState(false);
   const [carried, setCarried] = useState<Exercise | null>(null);
   const [told, setTold] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const scale = useLadderScale(map, singer.voiceType, LADDER_HEIGHT);
   const dnd = useId();
   const sensors = useSensors(
@@ -456,7 +457,7 @@ function SchoolTried({
 }) {
   const { rich, t } = useLanguage();
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const before = useMemo(
     () =>
       planFor({
@@ -474,7 +475,7 @@ function SchoolTried({
       await ask('PUT /api/singers/[singerId]/plan', { params: { singerId: view.singer.id }, body: { school } });
       router.refresh();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   return (

@@ -1,5 +1,5 @@
 'use client';
-import { said, SaidValue, texts } from '../../core/words/said';
+import { said, SaidValue, texts, Said } from '../../core/words/said';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Layers, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -12,6 +12,7 @@ import { DifferenceList } from './DifferenceList';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 interface Named {
   id: string;
@@ -28,7 +29,7 @@ interface Props {
   others: { id: string; singer: string }[];
   assigned: { id: string; createdAt: Date; items: PlanItem[] }[];
   onItems: (items: PlanItem[], said: string) => void;
-  onProblem: (problem: string) => void;
+  onProblem: (problem: Said) => void;
 }
 
 /** Sets from elsewhere: kept ones, another singer's, an earlier week's; each fitted to this voice, or laid beside it. */
@@ -54,7 +55,7 @@ export function SetsMenu({ items, p, templates, others, assigned, onItems, onPro
     try {
       await work();
     } catch (error) {
-      onProblem((error as Error).message);
+      onProblem(saidOf(error));
     }
   };
   const occasions = useMemo(() => occasionSets(p), [p]);

@@ -41,6 +41,7 @@ import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
 import { Begun, useWalk } from './useWalk';
 import { useLanguage } from '../language/language';
 import { texts } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 const TEMPO_STEP = 4;
 const TEMPO_REACH = 24;
@@ -266,7 +267,7 @@ export function PracticePlayer({
         takeAt.current = now();
       } catch (error) {
         onListen(false);
-        setProblem(t('{problem} The exercise plays without it.', { problem: (error as Error).message }));
+        setProblem(t('{problem} The exercise plays without it.', { problem: saidOf(error) }));
       }
     }
     say(0, now());

@@ -32,6 +32,7 @@ import { Report, Told } from './Report';
 import type { MySong } from './Songs';
 import { Tick } from './Tick';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 const noFrames = () => {};
 const now = () => performance.now();
@@ -138,7 +139,7 @@ export function SongPlayer({
       }));
       if (!finished.take.hereOnly) void recorder.deliver(finished).catch(() => undefined);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     } finally {
       recorder.close();
       setListening(false);
@@ -179,7 +180,7 @@ export function SongPlayer({
           () => void finishNow.current(),
         );
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const hear = () => (along.sounding ? along.stop() : void along.play('song', songInTime(song, sung, semitones)));

@@ -4,6 +4,7 @@ import { openMicrophone } from '../../audio/input';
 import type { PartHeard } from '../../core/practice/voice-check';
 import type { Task } from '../../core/take/types';
 import { useRecorder } from '../listen/useRecorder';
+import { saidOf } from '../../core/words/said-error';
 
 const noFrames = () => {};
 
@@ -55,7 +56,7 @@ export function useHeardHere(
       );
       timer.current = setTimeout(() => void endNow.current(), mostMs);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   return { state: recorder.state, problem, setProblem, begin, end, close: recorder.close };

@@ -8,6 +8,8 @@ import { BundleInOut } from './BundleInOut';
 import { useAttempt } from './useAttempt';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 const KEEP_MONTHS = [3, 6, 12, 24, 60];
 
@@ -17,7 +19,7 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
   const router = useRouter();
   const { problem, attempt } = useAttempt();
   const [now, setNow] = useState(settings);
-  const [said, setSaid] = useState<{ problem: string } | { kept: true } | null>(null);
+  const [said, setSaid] = useState<{ problem: Said } | { kept: true } | null>(null);
   const change = async (next: typeof now) => {
     const before = now;
     setNow(next);
@@ -27,7 +29,7 @@ export function SettingsRoom({ may, settings }: { may: boolean; settings: { name
       router.refresh();
     } catch (error) {
       setNow(before);
-      setSaid({ problem: (error as Error).message });
+      setSaid({ problem: saidOf(error) });
     }
   };
   return (

@@ -1,11 +1,13 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** Run a change of the settings, show what went wrong, and show the page anew. */
 export function useAttempt() {
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const attempt = async <T>(work: () => Promise<T>): Promise<T | undefined> => {
     setProblem(null);
     try {
@@ -13,7 +15,7 @@ export function useAttempt() {
       router.refresh();
       return value;
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
       // What the page shows may be what was wished.
       router.refresh();
       return undefined;

@@ -6,6 +6,8 @@ import { useState } from 'react';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import { Said, texts } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** The singer's own page: a new link for it, or an end to the old one. */
 export function SendPage({
@@ -18,13 +20,13 @@ export function SendPage({
 }) {
   const { t } = useLanguage();
   const [address, setAddress] = useState<string | null>(null);
-  const [said, setSaid] = useState('');
+  const [told, setTold] = useState<Said>('');
   const doing = async (work: () => Promise<void>) => {
-    setSaid('');
+    setTold('');
     try {
       await work();
     } catch (error) {
-      setSaid((error as Error).message);
+      setTold(saidOf(error));
     }
   };
   return (
@@ -42,7 +44,7 @@ export function SendPage({
                 const made = await ask('POST /api/singers/[singerId]/link', { params: { singerId: singer.id } });
                 setAddress(made.address);
                 onLink(made.address);
-                setSaid(t('A message with this link is in the post, and the printed sheet now carries it. Any older link has ended.'));
+                setTold(texts('A message with this link is in the post, and the printed sheet now carries it. Any older link has ended.'));
               })
             }
           >
@@ -62,14 +64,14 @@ export function SendPage({
                 await ask('DELETE /api/singers/[singerId]/link', { params: { singerId: singer.id } });
                 setAddress(null);
                 onLink(null);
-                setSaid(t('The link has ended.'));
+                setTold(texts('The link has ended.'));
               })
             }
           >
             {t('End the link')}
           </button>
           <p aria-live="polite" className="text-sm">
-            {said}
+            {t(told)}
           </p>
         </div>
       </PopoverPanel>

@@ -15,6 +15,8 @@ import type { SheetView } from './view';
 import { SendPage } from './SendPage';
 import { sheetPdf } from './sheet-pdf';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** What a sheet can be taken away as: paper, a page to send, sound, a calendar, notes. */
 export function SheetTools({
@@ -29,7 +31,7 @@ export function SheetTools({
   const language = useLanguage();
   const { t } = language;
   const [busy, setBusy] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [accompaniment, setAccompaniment] = useStored<Accompaniment>('wendel-accompaniment', 'notes');
   const { assignment, singer } = view;
   const named = (ending: string) => fileName(`${singer.name} ${assignment.startsOn}`, ending);
@@ -68,7 +70,7 @@ export function SheetTools({
     try {
       await work();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
     setBusy('');
   };

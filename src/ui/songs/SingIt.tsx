@@ -1,5 +1,5 @@
 'use client';
-import { said } from '../../core/words/said';
+import { said, Said } from '../../core/words/said';
 import { Circle, FileAudio, Mic, Square } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
@@ -20,6 +20,7 @@ import { openSource, Source, SOURCES } from '../listen/sources';
 import { Unsent } from '../listen/Unsent';
 import { Finished, useRecorder } from '../listen/useRecorder';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 const noFrames = () => {};
 
@@ -48,7 +49,7 @@ export function SingIt({
   const router = useRouter();
   const [source, setSource] = useState<Source>('microphone');
   const [listening, setListening] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [withPiano, setWithPiano] = useState(false);
   const chooser = useRef<HTMLInputElement>(null);
   const stopNow = useRef<() => Promise<void>>(async () => {});
@@ -66,7 +67,7 @@ export function SingIt({
         router.refresh();
         onTaken(takeId);
       } catch (error) {
-        setProblem((error as Error).message);
+        setProblem(saidOf(error));
       } finally {
         setListening(false);
       }
@@ -89,7 +90,7 @@ export function SingIt({
         await deliver(finished);
       } catch (error) {
         // What can't be sent now is told with the takes that wait; a file that isn't accepted is still where it came from.
-        if (error instanceof Refused && finished.take.source === 'file') setProblem(error.message);
+        if (error instanceof Refused && finished.take.source === 'file') setProblem(saidOf(error));
       }
     },
     [deliver],
@@ -138,7 +139,7 @@ export function SingIt({
       );
       if (withPiano && source === 'microphone') piano?.begin(() => void stopNow.current());
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   }, [close, identity, piano, recorder, simulated, singer.voiceType, source, withPiano]);
   const readFile = async (file: File | undefined) => {
@@ -149,7 +150,7 @@ export function SingIt({
       await keepFile(take, recording.wav).catch(() => {});
       await save({ take, recording, marks: [], heard: null });
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   const busy = recorder.state === 'opening' || recorder.state === 'ending' || listening;

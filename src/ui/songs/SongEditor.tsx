@@ -11,6 +11,7 @@ import { StaffEditor } from './StaffEditor';
 import { useLanguage } from '../language/language';
 
 import { Said, said, texts } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 const METERS = ['4/4', '3/4', '2/4', '6/8', '2/2', '3/8', '9/8', '12/8', '5/4'] as const;
 type Meter = (typeof METERS)[number];
@@ -56,7 +57,7 @@ export function SongEditor({
   const [melody, setMelody] = useState(given?.melody ?? '');
   const [words, setWords] = useState(given?.words ?? '');
   const [note, setNote] = useState(givenNote);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [busy, setBusy] = useState(false);
   const typed = useDeferredValue(
     useMemo(
@@ -74,7 +75,7 @@ export function SongEditor({
       [title, style, language, tempo, meter, fifths, upbeat, melody, words],
     ),
   );
-  const read = useMemo((): { song: Song } | { problem: string } => {
+  const read = useMemo((): { song: Song } | { problem: Said } => {
     if (!typed.melody.trim()) return { problem: '' };
     try {
       const made = typedSong({ ...typed, title: typed.title || t('Untitled') });
@@ -83,7 +84,7 @@ export function SongEditor({
         ? { song: parsed.data }
         : { problem: `${parsed.error.issues[0].path.join('.')}: ${parsed.error.issues[0].message}` };
     } catch (error) {
-      return { problem: (error as Error).message };
+      return { problem: saidOf(error) };
     }
   }, [typed, t]);
   /** What is drawn lags behind quick keys: a note is changed in what was typed last. */
@@ -122,7 +123,7 @@ export function SongEditor({
       const notes = untouched ? { ...song, title, style, language, fifths: Number(fifths) } : { ...read.song, title };
       await onSave(notes, note);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     } finally {
       setBusy(false);
     }

@@ -1,5 +1,5 @@
 'use client';
-import { said } from '../../core/words/said';
+import { said, Said } from '../../core/words/said';
 import { FileMusic, Play, Printer, Square } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useMemo, useState } from 'react';
@@ -33,6 +33,7 @@ import { SongTakeLine, SongTakes } from './SongTakes';
 import { LEVEL_WORDS, WORK_WORDS } from './words-of-songs';
 import { ask, requestOf } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 export interface SongView extends PlanSource {
   singer: PlanSource['singer'] & { name: string; axis: TimbreAxis | null };
@@ -88,7 +89,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
   const [told, setTold] = useState('');
   /** What was told is that something is in the week now. */
   const [inWeek, setInWeek] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const along = useFollowAlong();
   const planning = usePlanning(view, view.school);
 
@@ -140,7 +141,7 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
       setInWeek(true);
       setTold(t('{name} is in the week: {how}.', { name: { own: exercise.name }, how: WORK_WORDS[how] }));
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
 

@@ -11,6 +11,8 @@ import { readSongFile } from './read-file';
 import { SongEditor } from './SongEditor';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 export interface SongLine {
   id: string;
@@ -27,7 +29,7 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
   const { t } = useLanguage();
   const router = useRouter();
   const file = useRef<HTMLInputElement>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [editing, setEditing] = useState<Song | 'new' | null>(null);
   const [came, setCame] = useState<{ from: File; read: SongFile } | null>(null);
   const [reading, setReading] = useState(false);
@@ -40,7 +42,7 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
       setCame({ from, read });
       setEditing(read.song);
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     } finally {
       setReading(false);
     }

@@ -19,6 +19,8 @@ import type { Fit } from '../../core/song/fit';
 import { fitAll } from './fits';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 /** A song of the studio: its sheet, and whom it fits in which key. */
 export function StudioSong({ row }: { row: { id: string; song: Song; note: string } }) {
@@ -30,7 +32,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
   const [sure, setSure] = useState(false);
   const [singers, setSingers] = useState<SongSinger[] | null>(null);
   const [fits, setFits] = useState<ReadonlyMap<string, Fit>>(new Map());
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   useEffect(() => {
     let leave = () => {};
     let current = true;
@@ -41,7 +43,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
         setFits(new Map());
         leave = fitAll({ song, voices: found }, ({ singerId, fit }) => setFits((all) => new Map(all).set(singerId, fit)), setProblem);
       },
-      (error: Error) => current && setProblem(error.message),
+      (error: unknown) => current && setProblem(saidOf(error)),
     );
     return () => {
       current = false;
@@ -53,7 +55,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
     try {
       await work();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   return (

@@ -12,6 +12,7 @@ import { Notice } from '../kit/Notice';
 import { SingIt } from './SingIt';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import { saidOf } from '../../core/words/said-error';
 
 const METERS = { '4/4': [4, 4], '3/4': [3, 4], '2/4': [2, 4], '6/8': [6, 8] } as const;
 type Meter = keyof typeof METERS;
@@ -58,7 +59,7 @@ export function SungIn({
           findings?.quality.reasons[0] ?? t('No notes were heard: sing again, nearer to the microphone and without accompaniment.'),
         );
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
   return (

@@ -1,3 +1,4 @@
+import { said } from '../../core/words/said';
 import { MusicFileError } from '../../core/format/music-file';
 import { songFromFile } from '../../core/format/song-file';
 import type { ReadSong, ToRead } from './read-file';
@@ -10,7 +11,9 @@ self.onmessage = ({ data: { bytes, name, part } }: MessageEvent<ToRead>) => {
   } catch (error) {
     answer = {
       problem:
-        error instanceof MusicFileError ? error.message : `${name} could not be read: export it anew as MusicXML or MIDI and try again.`,
+        error instanceof MusicFileError
+          ? error.says
+          : said('{file} could not be read: export it anew as MusicXML or MIDI and try again.', { file: { own: name } }),
     };
   }
   self.postMessage(answer);

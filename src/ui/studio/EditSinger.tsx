@@ -11,6 +11,8 @@ import { Notice } from '../kit/Notice';
 import type { BodyOf } from '../../contract/routes';
 import { addressOf, ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
+import type { Said } from '../../core/words/said';
+import { saidOf } from '../../core/words/said-error';
 
 export interface SingerFields {
   name: string;
@@ -38,7 +40,7 @@ export interface SingerFields {
 export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: string; archivedAt: Date | null }; onClose: () => void }) {
   const { t } = useLanguage();
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   const [age, setAge] = useState<Age | ''>(singer?.intake?.age ?? '');
   const [said, setSaid] = useState(singer?.intake?.minor ?? false);
   // An age says by itself whether somebody is of age.
@@ -52,7 +54,7 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
       onClose();
       router.refresh();
     } catch (error) {
-      setProblem((error as Error).message);
+      setProblem(saidOf(error));
     }
   };
 
