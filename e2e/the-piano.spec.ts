@@ -70,6 +70,7 @@ test('a lesson by keyboard alone: eight exercises, three sounds, two phrases of 
   // A reload loses nothing of it.
   await page.reload();
   await expect(beside.locator('tbody tr')).toHaveCount(3);
+  await expect(page.getByText('was not accepted')).toHaveCount(0);
   for (let i = 0; i < 40 && (await page.getByRole('heading', { name: 'That was the lesson' }).count()) === 0; i++) {
     await page.keyboard.press('s');
     await page.waitForTimeout(50);

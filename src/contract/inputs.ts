@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MANNERS } from '../core/exercise/model';
+import { LONGEST_SOUND } from '../core/format/exercise';
 import { PassShape, PassWordShape } from '../core/format/ears';
 import { CourseShape } from '../core/format/lesson';
 import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
@@ -66,7 +67,8 @@ export const TakeMeta = z.object({
   id: z.uuid(),
   singerId: z.uuid(),
   task: z.enum(TASKS),
-  vowel: z.string().max(20).default(''),
+  /** On what it was sung: a vowel, or a sound of an exercise. */
+  vowel: z.string().max(LONGEST_SOUND).default(''),
   colour: z.enum(COLOURS).nullable().default(null),
   source: z.enum(SOURCES),
   sha256: SHA256,

@@ -7,6 +7,7 @@ import { EditsShape, ItemShape, TermsShape } from '../core/format/plan';
 import { EntryShape } from '../core/format/practice';
 import { SingerShape } from '../core/format/singer';
 import { ChosenShape, HeardShape, PredictedShape, SongShape, SungShape } from '../core/format/song';
+import { LONGEST_SOUND } from '../core/format/exercise';
 import { AskedShape, FindingsShape, MarkShape, SHA256, SOURCES, TraceShape } from '../core/format/take';
 import { PIN_NAMES } from '../core/map/types';
 import { COLOURS, TASKS } from '../core/take/types';
@@ -91,7 +92,7 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     id: z.uuid(),
     singer_id: z.uuid(),
     task: z.enum(TASKS),
-    vowel: Text(20).default(''),
+    vowel: Text(LONGEST_SOUND).default(''),
     colour: z.enum(COLOURS).nullable().default(null),
     source: z.enum(SOURCES),
     sha256: SHA256,

@@ -6,6 +6,9 @@ import { SCHOOL_IDS } from '../map/schools';
 import { FINDING_NAMES } from '../map/types';
 import { MusicFileError } from './music-file';
 
+/** The longest name of what something is sung on. */
+export const LONGEST_SOUND = 40;
+
 const Step = z.object({
   degree: z.number().int().min(-14).max(22),
   alter: z.union([z.literal(-1), z.literal(1)]).optional(),
@@ -28,7 +31,7 @@ const Fields = z.object({
   steps: z.array(Step).min(1, 'Write at least one note.').max(64, 'At most 64 notes.'),
   tempo: z.tuple([Tempo, Tempo, Tempo]),
   breathBeats: z.number().min(0).max(16),
-  sounds: z.array(z.string().trim().min(1).max(40)).min(1, 'Say what to sing it on.').max(8),
+  sounds: z.array(z.string().trim().min(1).max(LONGEST_SOUND)).min(1, 'Say what to sing it on.').max(8),
   aim: z.enum(AIMS),
   loudness: z.enum(LOUDNESS_SHAPES),
   place: z.enum(PLACES),

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { VERDICTS } from '../judge/types';
 import type { Course, LessonStep, Protocol } from '../lesson/types';
 import { TASKS } from '../take/types';
-import { SungExerciseShape } from './exercise';
+import { LONGEST_SOUND, SungExerciseShape } from './exercise';
+import { SaidShape } from './said';
 
 const Midi = z.number().int().min(12).max(115);
 
@@ -11,7 +12,7 @@ const StepShape: z.ZodType<LessonStep> = z.object({
   name: z.string().trim().min(1, 'Give the step a name.').max(80),
   how: z.string().trim().max(400),
   task: z.enum(TASKS),
-  vowel: z.string().max(40),
+  vowel: z.string().max(LONGEST_SOUND),
   degrees: z.array(z.number().int().min(1).max(22)).min(1).max(40).nullable(),
   slide: z.boolean().optional(),
   exercise: SungExerciseShape.optional(),
@@ -46,10 +47,10 @@ const JudgedShape = z.object({
   takeId: z.uuid(),
   exerciseId: z.string().min(1).max(60),
   name: z.string().max(80),
-  sound: z.string().max(40),
+  sound: z.string().max(LONGEST_SOUND),
   tonicMidi: Midi,
   verdict: z.enum(VERDICTS),
-  says: z.string().max(300),
+  says: SaidShape,
 });
 
 /** Where a lesson stands, as it is sent, kept and taken along. */
@@ -69,7 +70,7 @@ export const CourseShape: z.ZodType<Course> = z.object({
   tonicMidi: Midi.nullable(),
   held: z.boolean(),
   confirming: z.boolean(),
-  vowel: z.string().max(40).nullable(),
+  vowel: z.string().max(LONGEST_SOUND).nullable(),
   judged: z.array(JudgedShape).max(2000).optional(),
   walk: z.number().int().min(-12).max(12).optional(),
   skipped: z.record(z.string(), z.string().max(400)),

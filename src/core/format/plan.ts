@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LONGEST_SOUND } from './exercise';
 import { SaidShape } from './said';
 import { SongTitle } from './song';
 import { MATERIALS, STRANDS } from '../exercise/types';
@@ -14,7 +15,7 @@ export const ItemShape = z.object({
   exerciseId: z.string().min(1).max(60),
   part: z.enum(PARTS),
   keys: z.array(z.number().int().min(24).max(96)).min(1, 'Choose at least one key.').max(40),
-  sound: z.string().trim().min(1).max(40),
+  sound: z.string().trim().min(1).max(LONGEST_SOUND),
   straws: SaidShape.optional(),
   tempo: z.number().min(30).max(240),
   minutes: z.number().min(0.5).max(20),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LONGEST_SOUND } from './exercise';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
 import { ARMS, ELSEWHERE_IDS, type Entry, FELT, LONGEST_WORD, MOST_ELSEWHERE_MIN } from '../practice/types';
@@ -15,7 +16,7 @@ const Done = z.object({
   kind: z.literal('item'),
   exerciseId: z.string().min(1).max(60),
   name: z.string().trim().min(1).max(80),
-  sound: z.string().max(40),
+  sound: z.string().max(LONGEST_SOUND),
   tempo: z.number().min(20).max(300),
   keys: z.array(z.number().int().min(12).max(108)).max(200),
   seconds: z

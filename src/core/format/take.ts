@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Asked, Trace } from '../take/types';
+import { SaidShape } from './said';
 
 /** Where a take's sound came from. */
 export const SOURCES = ['microphone', 'file', 'simulated'] as const;
@@ -34,7 +35,7 @@ export const FindingsShape = z.looseObject({
   task: z.string().max(20),
   durationS: z.number().min(0),
   sampleRate: z.number().positive(),
-  quality: z.looseObject({ clipped: z.boolean(), snrDb: z.number(), usable: z.boolean(), reasons: z.array(z.string().max(1000)).max(40) }),
+  quality: z.looseObject({ clipped: z.boolean(), snrDb: z.number(), usable: z.boolean(), reasons: z.array(SaidShape).max(40) }),
   notes: z.array(z.looseObject({ startS: z.number(), endS: z.number(), midi: z.number(), cents: z.number() })).max(MOST),
   pattern: z
     .looseObject({
