@@ -98,17 +98,26 @@ test('an owner asks a coach in, who looks only; changes, sessions and a forgotte
   await expect(late.getByRole('status')).toContainText('If there is an account');
   await quill.goto('/post');
   await expect(quill.getByText('A new password for Wendel')).toHaveCount(0);
-  await owner.goto('/post');
-  const words = await owner.getByTestId('message').filter({ hasText: 'A new password' }).first().innerText();
+  // It is written when the answer is on its way already.
+  const letter = owner.getByTestId('message').filter({ hasText: 'A new password' }).first();
+  await expect(async () => {
+    await owner.goto('/post');
+    await expect(letter).toBeVisible({ timeout: 2000 });
+  }).toPass();
+  const words = await letter.innerText();
   const address = /http:\S+new-password\S+/.exec(words)![0];
   await late.goto(address);
   await late.getByLabel('New password').fill('heron reed lantern');
   await late.getByRole('button', { name: 'Set the password' }).click();
   await expect(late.getByRole('status')).toContainText('signed out everywhere');
   // They are told, in case it was somebody else; and of their place, earlier.
-  await owner.reload();
-  for (const subject of ['Your password for Wendel was changed', 'Your place in the studio was changed'])
-    await expect(owner.getByTestId('message').filter({ hasText: subject }).filter({ hasText: QUILL.email })).toHaveCount(1);
+  await expect(async () => {
+    await owner.reload();
+    for (const subject of ['Your password for Wendel was changed', 'Your place in the studio was changed'])
+      await expect(owner.getByTestId('message').filter({ hasText: subject }).filter({ hasText: QUILL.email })).toHaveCount(1, {
+        timeout: 2000,
+      });
+  }).toPass();
   await quill.goto('/');
   await expect(quill.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await signIn(quill, QUILL);

@@ -12,7 +12,9 @@ async function leftInEnglish(page: Page, words: Record<string, string>): Promise
     document.querySelectorAll('details').forEach((d) => (d.open = true));
     const texts: string[] = [];
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
-    while (walker.nextNode()) texts.push(walker.currentNode.textContent ?? '');
+    // A letter stays in the language it was written in.
+    while (walker.nextNode())
+      if (!walker.currentNode.parentElement?.closest('[data-testid="message"] h2')) texts.push(walker.currentNode.textContent ?? '');
     for (const name of ['aria-label', 'title', 'placeholder', 'alt'])
       document.querySelectorAll(`[${name}]`).forEach((e) => texts.push(e.getAttribute(name) ?? ''));
     return [...texts.map((t) => t.trim()), document.title];
