@@ -2,7 +2,7 @@
 // npm run bench: accuracy and speed beside registry pitch libraries, in one run.
 // npm run bench -- page [lesson minutes] [10 s takes] [60 s takes]: what a coach waits for, in the browser.
 // npm run bench -- studio [singers] [takes each]: how a full studio answers.
-// npm run bench -- verdicts [rounds]: what is said of every exercise sung right and wrong.
+// npm run bench -- verdicts [rounds] [first round]: what is said of every exercise sung right and wrong.
 // npm run bench -- songs [takes]: how takes of songs are followed, and how often bars called risky break.
 // npm run bench -- plan [presses] [sound files]: how soon a plan is there, playback starts and sound is made.
 import { pathToFileURL } from 'node:url';

@@ -5,16 +5,20 @@ import { renderKey } from '../../core/exercise/render';
 import { SHELF } from '../../core/exercise/shelf';
 import type { Exercise } from '../../core/exercise/types';
 import { hearExercise } from '../../core/judge/hear';
-import { Verdict, VERDICTS } from '../../core/judge/types';
-import { VOICE_TYPES } from '../../core/plan/voice-types';
+import { knownVoice } from '../../core/judge/known-voice';
+import { KnownVoice, Verdict, VERDICTS } from '../../core/judge/types';
+import { mapVoice } from '../../core/map/pool';
+import { expectedChange, VoiceTypeId, VOICE_TYPES } from '../../core/plan/voice-types';
 import { seededRandom } from '../../core/signal/stats';
 import { drawRoom, heardThrough, roomResponse } from '../../core/sim/room';
 import { takenBy } from '../../core/sim/microphone';
-import type { SingerProfile } from '../../core/sim/profile';
+import type { CrossingStyle, SingerProfile } from '../../core/sim/profile';
 import { Mistake, MISTAKES, SimTask } from '../../core/sim/score';
 import { sing } from '../../core/sim/sing';
 import { Vowel } from '../../core/sim/tract';
 import { typicalProfile } from '../../core/sim/typical';
+import { analyseTake } from '../../core/take/analyse';
+import type { Pcm } from '../../core/voice/types';
 import { klattPerformance, synthesises } from './klatt';
 
 /** Ways of singing an exercise: as meant, with the register wrong, or wrong altogether. */
@@ -23,7 +27,6 @@ type Way = (typeof WAYS)[number];
 
 /** A slide's end that is missed by a semitone is a row of its own: nobody asks a slide for its end to the semitone. */
 const WRONG_END = 'slide’s end';
-const ROWS = [...WAYS, WRONG_END];
 const rowOf = (e: Exercise, way: Way) => (way === 'wrong note' && e.steps.some((s) => s.slide) ? WRONG_END : way);
 
 const RATE = 22050;
@@ -44,10 +47,28 @@ const MAKERS = {
 };
 type Maker = keyof typeof MAKERS;
 
-/** One performance by a voice drawn for it, in a drawn room, judged; null where it can't be sung that way. */
-function performed(e: Exercise, way: Way, maker: Maker, random: () => number): Verdict | null {
+/** How the change is crossed in an exercise sung in a way. */
+const styleOf = (way: Way): CrossingStyle => (way === 'flip' || way === 'pulled' ? way : 'blend');
+
+/** Slides of a first listening, by which a voice is known. */
+const SLIDES = 3;
+
+/** What a voice's map says of its change after three slides in its room, crossed as it usually crosses. */
+function listenedTo(profile: SingerProfile, type: VoiceTypeId, seed: number, recorded: (pcm: Pcm) => Pcm, maker: Maker): KnownVoice {
+  const takes = Array.from({ length: SLIDES }, (_, i) => {
+    const pcm = MAKERS[maker](profile, { kind: 'siren' }, { seed: seed + i, vowel: 'oo', snrDb: 40 });
+    return { takeId: String(i), findings: analyseTake(recorded(pcm), 'siren').findings, marks: [] };
+  });
+  return knownVoice(mapVoice(takes, { expectedMidi: expectedChange(type) }), expectedChange(type));
+}
+
+/**
+ * One performance by a voice drawn for it, in a drawn room, judged; null where it can't be sung that way. `usually`: how the voice
+ * crosses as a rule, where it was listened to before; otherwise only where it changes is known.
+ */
+function performed(e: Exercise, way: Way, maker: Maker, random: () => number, usually?: CrossingStyle): Verdict | null {
   const type = VOICE_TYPES[Math.floor(random() * VOICE_TYPES.length)].id;
-  const profile = typicalProfile(type, way === 'flip' ? 'flip' : way === 'pulled' ? 'pulled' : 'blend');
+  const profile = typicalProfile(type, styleOf(way));
   profile.breathiness = random() * 0.5;
   const change = profile.crossings[0].upMidi;
   const all = keysFor(e, { low: profile.lowMidi, high: profile.highMidi, change: Math.round(change), speaking: profile.speakingMidi });
@@ -69,41 +90,70 @@ function performed(e: Exercise, way: Way, maker: Maker, random: () => number): V
   const task: SimTask = { kind: 'exercise', keys: keys.map((k) => renderKey(e, k, tempo)), ...mistake };
   const pcm = MAKERS[maker](profile, task, { seed, vowel: vowelOf(sound), snrDb });
   const asked = { exercise: e, sound, keys, tempo };
-  return hearExercise(heardThrough(response, pcm), asked, { changeMidi: change, handsOver: null }).judgement.verdict;
+  const recorded = (dry: Pcm) => heardThrough(response, dry);
+  const known = usually
+    ? listenedTo({ ...typicalProfile(type, usually), breathiness: profile.breathiness }, type, seed, recorded, maker)
+    : { changeMidi: change, handsOver: null };
+  return hearExercise(recorded(pcm), asked, known).judgement.verdict;
 }
 
-/** Every exercise of the shelf sung in every way by `rounds` drawn voices in drawn rooms: what was said of it, in percent. */
-export function verdicts(rounds: number, maker: Maker): string {
-  const said = new Map<string, Verdict[]>(ROWS.map((row) => [row, []]));
-  for (let round = 0; round < rounds; round++) {
+/** A line of the table: in which way what is sung is sung, and how the voice crosses as a rule. */
+interface Row {
+  name: string;
+  usually?: CrossingStyle;
+  is(e: Exercise, way: Way): boolean;
+}
+
+const NOTHING_KNOWN: readonly Row[] = [...WAYS, WRONG_END].map((name) => ({ name, is: (e, way) => rowOf(e, way) === name }));
+
+/** As a voice that was listened to before usually sings, and otherwise than it does. */
+const LISTENED_TO: readonly Row[] = [
+  { name: 'clean', usually: 'blend', is: (_, way) => way === 'clean' },
+  { name: 'flip', usually: 'flip', is: (_, way) => way === 'flip' },
+  { name: 'pulled', usually: 'pulled', is: (_, way) => way === 'pulled' },
+  { name: 'pulled today', usually: 'blend', is: (_, way) => way === 'pulled' },
+  { name: 'clean today', usually: 'pulled', is: (_, way) => way === 'clean' },
+];
+
+/** Every exercise of the shelf sung in the ways of some rows by `rounds` drawn voices in drawn rooms: what was said of it, in percent. */
+function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0): string {
+  const said = new Map<Row, Verdict[]>(rows.map((row) => [row, []]));
+  for (let round = first; round < first + rounds; round++) {
     const random = seededRandom(1000 + round);
     for (const e of SHELF)
-      for (const way of WAYS) {
-        const verdict = performed(e, way, maker, random);
-        if (verdict) said.get(rowOf(e, way))!.push(verdict);
-      }
+      for (const way of WAYS)
+        for (const row of rows.filter((r) => r.is(e, way))) {
+          const verdict = performed(e, way, maker, random, row.usually);
+          if (verdict) said.get(row)!.push(verdict);
+        }
   }
-  const rows = ROWS.map((row) => {
+  const lines = rows.map((row) => {
     const of = said.get(row)!;
     const share = (verdict: Verdict) =>
-      `${((100 * of.filter((v) => v === verdict).length) / Math.max(1, of.length)).toFixed(0)} %`.padStart(8);
-    return `    ${row.padEnd(12)}${String(of.length).padStart(6)}${VERDICTS.map(share).join('')}`;
+      `${((100 * of.filter((v) => v === verdict).length) / Math.max(1, of.length)).toFixed(0)} %`.padStart(9);
+    return `    ${row.name.padEnd(14)}${String(of.length).padStart(6)}${VERDICTS.map(share).join('')}`;
   });
-  return [`    sung        takes${VERDICTS.map((v) => v.padStart(8)).join('')}`, ...rows].join('\n');
+  return [`    sung          takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
 }
 
-const rounds = Number(process.argv[2] ?? 1);
-const own = verdicts(rounds, 'own');
+/** Rounds of drawn voices begin here: `npm run bench -- verdicts 2 70` takes others than those before. */
+const [rounds, first] = [Number(process.argv[2] ?? 1), Number(process.argv[3] ?? 0)];
 const klatt = synthesises
   ? `The same, one round, in the sound of Praat's Klatt synthesiser (Klatt & Klatt 1990), on which nothing was tuned:
 
-${verdicts(1, 'klatt')}`
+${verdicts(1, 'klatt', NOTHING_KNOWN, first)}`
   : "Debian's praat is not installed: no other maker's sound was judged.";
-const page = `Written by \`npm run bench -- verdicts ${rounds}\`: every exercise of the shelf sung in every way by a simulated voice drawn for it, three keys in a
+const page = `Written by \`npm run bench -- verdicts ${rounds} ${first}\`: every exercise of the shelf sung in every way by a simulated voice drawn for it, three keys in a
 drawn room (image sources; direct sound 5 to 17 dB over the reflected), noise 25 to 55 dB under it; flips and pulled chest only where the
-keys pass the change. Clean should be a yes, everything else not yet.
+keys pass the change. Clean should be a yes, everything else not yet. A slide's end missed by a semitone is a row of its own: nobody asks a
+slide for its end to the semitone. Of the voice nothing is known but where it changes:
 
-${own}
+${verdicts(rounds, 'own', NOTHING_KNOWN, first)}
+
+Voices listened to before, in the same room: all that is known of them is what their map says after three slides. “Today” they sing otherwise
+than they usually do.
+
+${verdicts(rounds, 'own', LISTENED_TO, first)}
 
 ${klatt}`;
 writeAccuracy('verdicts', page);
