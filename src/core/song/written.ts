@@ -71,15 +71,12 @@ export function writtenBars(song: Song, semitones = 0): WrittenBar[] {
 
 function rests(from: number, to: number): WrittenSign[] {
   if (to <= from + CLOSE) return [];
-  return lengthsOf(to - from).map((length) => ({
-    length,
-    note: null,
-    start: from,
-    spelled: null,
-    begins: true,
-    ends: true,
-    slidTo: false,
-  }));
+  let start = from;
+  return lengthsOf(to - from).map((length) => {
+    const rest = { length, note: null, start, spelled: null, begins: true, ends: true, slidTo: false };
+    start += length.beats;
+    return rest;
+  });
 }
 
 /** What a bar's meter is written as: the one before, the song's, or, for an odd bar, its own length. */
