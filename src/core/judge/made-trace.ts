@@ -1,5 +1,10 @@
 import type { KeyInTime } from '../exercise/render';
-import type { NoteProfile, TakeFindings, Trace } from '../take/types';
+import type { NoteProfile, TakeEvent, TakeFindings, Trace } from '../take/types';
+import { alignKeys } from './align';
+import type { Hearing } from './hearing';
+import { earlierIn } from './level';
+import { audibleOn } from './sounds';
+import type { Asked, KeyHeard } from './types';
 
 /** How a made trace differs from what was asked. */
 export interface Made {
@@ -76,4 +81,11 @@ export function madeProfile(midi: readonly number[], handsOver: boolean): NotePr
     slopeDb: handsOver ? 10 + 0.3 * (note - middle) : 10 - 0.2 * (note - middle),
     firstDb: handsOver ? (note > middle ? 6 : 0) : note > middle ? -3 : 0,
   }));
+}
+
+/** What each check of a key is given, of what was asked on a sound and sung as a trace has it; no change is to be crossed. */
+export function madeHearing(asked: Asked, trace: Trace, events: readonly TakeEvent[] = []): { keys: KeyHeard[]; hearing: Hearing } {
+  const { keys, midi } = alignKeys(asked, trace);
+  const earlier = earlierIn(keys, { trace, midi });
+  return { keys, hearing: { asked, audible: audibleOn(asked.sound), trace, midi, events, leapDoubted: false, earlier, crossing: null } };
 }
