@@ -146,7 +146,8 @@ ${verdicts(1, 'klatt', NOTHING_KNOWN, first)}`
 const page = `Written by \`npm run bench -- verdicts ${rounds} ${first}\`: every exercise of the shelf sung in every way by a simulated voice drawn for it, three keys in a
 drawn room (image sources; direct sound 5 to 17 dB over the reflected), noise 25 to 55 dB under it; flips and pulled chest only where the
 keys pass the change. Clean should be a yes, everything else not yet. A slide's end missed by a semitone is a row of its own: nobody asks a
-slide for its end to the semitone. Of the voice nothing is known but where it changes:
+slide for its end to the semitone. Pulled chest passes mostly through straws, lips and the nose, where little of it can be heard, and on closed
+vowels; flips where a voice steps over the change by a fourth or more. Of the voice nothing is known but where it changes:
 
 ${verdicts(rounds, 'own', NOTHING_KNOWN, first)}
 
