@@ -2,8 +2,9 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { Accompaniment, pianoNotes } from '../core/exercise/follow-along';
 import type { KeyInTime } from '../core/exercise/render';
 import { noteName } from '../core/music/pitch';
+import { said, Said } from '../core/words/said';
 import { agenda, type Agenda } from './agenda';
-import { decodedPiano } from './piano-samples';
+import { decodedPiano, NO_PIANO } from './piano-samples';
 
 type Tone = typeof import('tone');
 type Sampler = import('tone').Sampler;
@@ -99,7 +100,7 @@ interface Walking extends Ends {
 /** Play an exercise through its keys on the sampled piano: the new key's chord, the pattern, a breath; then `onEnd`, unless stopped. */
 export function useFollowAlong() {
   const [sounding, setSounding] = useState<Sounding | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
   /** What sounds now. */
   const playing = useRef<Sampler>(undefined);
   const timers = useRef(new Set<ReturnType<typeof setTimeout>>());
@@ -138,7 +139,7 @@ export function useFollowAlong() {
     ) => {
       stop();
       const begun = stops.current;
-      const silent = (why: string, then?: () => void) => {
+      const silent = (why: Said, then?: () => void) => {
         if (begun !== stops.current) return;
         stop();
         setProblem(why);
@@ -150,21 +151,21 @@ export function useFollowAlong() {
       try {
         piano = await loadPiano();
       } catch {
-        return silent('The piano’s sounds could not be loaded: check that Wendel is running and try again.', onFail);
+        return silent(NO_PIANO, onFail);
       }
       const { tone } = piano;
       try {
         await wake(tone);
       } catch {
         return silent(
-          'This device makes no sound: see that it has a loudspeaker or headphones and that no other program holds it.',
+          said('This device makes no sound: see that it has a loudspeaker or headphones and that no other program holds it.'),
           onFail,
         );
       }
       if (begun !== stops.current) return;
       const context = tone.getContext();
       const watch = () => {
-        if (context.state !== 'running') silent('This device took the sound away. Go on when it is free again.', onCut);
+        if (context.state !== 'running') silent(said('This device took the sound away. Go on when it is free again.'), onCut);
       };
       // Not the package's own count of beats, which leaves out the first of them (or another) where it falls between two looks at the clock.
       const { at, doUntil } = agenda();

@@ -84,10 +84,10 @@ export async function openMicrophone(deviceId: string | null, events: InputEvent
 
 function microphoneTrouble(name: string): Said {
   if (name === 'NotAllowedError')
-    return 'The microphone is blocked for this page: allow it in the address bar of the browser, then start again.';
+    return said('The microphone is blocked for this page: allow it in the address bar of the browser, then start again.');
   if (name === 'NotFoundError' || name === 'OverconstrainedError')
-    return 'No microphone was found: plug one in, then start again. A file works too.';
-  if (name === 'NotReadableError') return 'The microphone is in use by another program: close that program, then start again.';
+    return said('No microphone was found: plug one in, then start again. A file works too.');
+  if (name === 'NotReadableError') return said('The microphone is in use by another program: close that program, then start again.');
   return said('The microphone can’t be opened ({why}): check it in the system’s sound settings, then start again.', { why: { own: name } });
 }
 

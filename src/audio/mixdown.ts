@@ -1,6 +1,6 @@
 import type { FollowAlong } from '../core/exercise/follow-along';
 import type { InstrumentSample } from '../core/exercise/mix';
-import { decodedPiano, PIANO_RATE } from './piano-samples';
+import { decodedPiano, NO_PIANO, PIANO_RATE } from './piano-samples';
 import { SaidError } from '../core/words/said-error';
 
 export interface ToMix {
@@ -15,7 +15,7 @@ export async function mixdown(follow: FollowAlong): Promise<Blob> {
   try {
     instrument = (await decodedPiano()).map(({ midi, buffer }) => ({ midi, samples: buffer.getChannelData(0) }));
   } catch {
-    throw new SaidError('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
+    throw new SaidError(NO_PIANO);
   }
   const worker = new Worker(new URL('./mix.worker.ts', import.meta.url), { type: 'module' });
   try {

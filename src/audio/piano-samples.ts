@@ -1,3 +1,7 @@
+import { texts } from '../core/words/said';
+
+/** What is said where the piano can't be had. */
+export const NO_PIANO = texts('The piano’s sounds could not be loaded: check that Wendel is running and try again.');
 /** Every third semitone is sampled; what is between is made from its neighbour. Files are laid out by bin/lib/build.mjs. */
 const OCTAVES = [2, 3, 4, 5, 6];
 const LETTERS = [

@@ -1,4 +1,4 @@
-import { said } from '../core/words/said';
+import { said, Said } from '../core/words/said';
 import { downloadZip } from 'client-zip';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
@@ -52,6 +52,9 @@ type Bundle = z.infer<typeof Bundle>;
 
 /** `hashes.json`: SHA-256 of every other file, by its name. */
 const Hashes = z.record(z.string(), z.string().regex(/^[0-9a-f]{64}$/));
+
+/** Why a bundle is not brought in. */
+const unfit = (says: Said) => new Refusal('unfit', says);
 
 const wavName = (takeId: unknown) => `takes/${String(takeId)}.wav`;
 const sha256 = (bytes: string | Uint8Array) => createHash('sha256').update(bytes).digest('hex');
@@ -123,8 +126,7 @@ async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
     zip.once('end', resolve).once('error', reject);
     zip.on('entry', (entry: Entry) => {
       entries.set(entry.fileName, entry);
-      if (entries.size > MOST_FILES)
-        reject(new Refusal('unfit', 'There are more files in the bundle than a studio has. Nothing was changed.'));
+      if (entries.size > MOST_FILES) reject(unfit(said('There are more files in the bundle than a studio has. Nothing was changed.')));
       else zip.readEntry();
     });
   });
@@ -137,8 +139,7 @@ function fitting(table: Bundled, row: BundleRow, n: number): BundleRow {
   // As it was, with what it left out: a row that went out comes in the same.
   if (read.success) return { ...(read.data as BundleRow), ...row };
   const [{ path, message }] = read.error.issues;
-  throw new Refusal(
-    'unfit',
+  throw unfit(
     said('Row {row} of {table} in the bundle can’t be stored ({what}: {why}). Nothing was changed.', {
       row: n + 1,
       table: { own: table },
@@ -163,24 +164,20 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     entries = await entriesOf(zip);
   } catch (error) {
     if (error instanceof Refusal) throw error;
-    throw new Refusal('unfit', 'This is no bundle: it can’t be read as a ZIP file. Nothing was changed.');
+    throw unfit(said('This is no bundle: it can’t be read as a ZIP file. Nothing was changed.'));
   }
   const open = promisify(zip.openReadStream.bind(zip)) as (entry: Entry) => Promise<Readable>;
   const bytesOf = async (name: string): Promise<Buffer> => {
     const entry = entries.get(name);
     if (!entry)
-      throw new Refusal(
-        'unfit',
-        said('{file} is missing in the bundle: it was not made to its end. Nothing was changed.', { file: { own: name } }),
-      );
+      throw unfit(said('{file} is missing in the bundle: it was not made to its end. Nothing was changed.', { file: { own: name } }));
     const parts: Buffer[] = [];
     let bytes = 0;
     for await (const part of await open(entry)) {
       // However small it was packed, and whatever the file says of its size.
       bytes += (part as Buffer).length;
       if (bytes > MOST_WORDS)
-        throw new Refusal(
-          'unfit',
+        throw unfit(
           said('{file} is larger than {most} MB unpacked. Nothing was changed.', { file: { own: name }, most: MOST_WORDS / 1e6 }),
         );
       parts.push(part as Buffer);
@@ -191,8 +188,7 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     try {
       return schema.parse(JSON.parse(bytes.toString()));
     } catch (error) {
-      throw new Refusal(
-        'unfit',
+      throw unfit(
         said('{file} is not what a bundle holds ({why}). Nothing was changed.', {
           file: { own: name },
           why: { own: (error as Error).message.slice(0, 200) },
@@ -205,11 +201,10 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
     const hashes = parsed(Hashes, 'hashes.json', await bytesOf('hashes.json'));
     const text = await bytesOf('wendel.json');
     if (sha256(text) !== hashes['wendel.json'])
-      throw new Refusal('unfit', 'wendel.json was changed after it was made (its hash differs). Nothing was changed.');
+      throw unfit(said('wendel.json was changed after it was made (its hash differs). Nothing was changed.'));
     const bundle = parsed(Bundle, 'wendel.json', text);
     if (bundle.version > VERSION)
-      throw new Refusal(
-        'unfit',
+      throw unfit(
         said('This bundle is of a newer Wendel (version {its}; this one reads {ours}): bring Wendel up to date first.', {
           its: bundle.version,
           ours: VERSION,
@@ -255,10 +250,7 @@ function checkHead(takeId: unknown, head: Buffer): void {
     checkLength(wavLayout(head), MOST_MINUTES);
   } catch (error) {
     if (error instanceof SoundFileError)
-      throw new Refusal(
-        'unfit',
-        said('Take {take}: {problem} Nothing was changed.', { take: { own: String(takeId) }, problem: error.says }),
-      );
+      throw unfit(said('Take {take}: {problem} Nothing was changed.', { take: { own: String(takeId) }, problem: error.says }));
     throw error;
   }
 }
@@ -272,10 +264,7 @@ async function readSound(
   hash: string | undefined,
 ): Promise<void> {
   if (!entry)
-    throw new Refusal(
-      'unfit',
-      said('The recording of take {take} is missing in the bundle. Nothing was changed.', { take: { own: String(take.id) } }),
-    );
+    throw unfit(said('The recording of take {take} is missing in the bundle. Nothing was changed.', { take: { own: String(take.id) } }));
   const heard = createHash('sha256');
   let pending = Buffer.alloc(0);
   let part = 0;
@@ -285,8 +274,7 @@ async function readSound(
     bytes += (piece as Buffer).length;
     // However small it was packed.
     if (bytes > MAX_TAKE_BYTES)
-      throw new Refusal(
-        'unfit',
+      throw unfit(
         said('The recording of take {take} is larger than {most} MB. Nothing was changed.', {
           take: { own: String(take.id) },
           most: MAX_TAKE_BYTES / 1e6,
@@ -307,8 +295,7 @@ async function readSound(
   if (pending.length) await insertAudioPart(tx, String(take.id), part, pending);
   const digest = heard.digest('hex');
   if (digest !== take.sha256 || digest !== hash)
-    throw new Refusal(
-      'unfit',
+    throw unfit(
       said('The recording of take {take} was changed (its hash differs). Nothing was changed.', { take: { own: String(take.id) } }),
     );
 }

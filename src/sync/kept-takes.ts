@@ -1,4 +1,5 @@
 // Takes kept in this browser (IndexedDB) from the first moment of recording until the server has them.
+import type { Said } from '../core/words/said';
 import { DBSchema, IDBPDatabase, openDB } from 'idb';
 import type { CoachMark } from '../core/map/types';
 import type { Asked, Colour, Task } from '../core/take/types';
@@ -38,7 +39,7 @@ export interface KeptTake extends TakeIdentity {
   file?: ArrayBuffer;
   marks: CoachMark[];
   /** Why the server would not have it, in its own words: it isn't sent again by itself. */
-  refused?: string;
+  refused?: Said;
 }
 
 interface Kept extends DBSchema {

@@ -1,3 +1,4 @@
+import type { Said } from '../core/words/said';
 import { Away, Refused } from './answer';
 import { lane } from './lane';
 
@@ -28,7 +29,7 @@ type No = () => Error;
 function laneOf(comesTo: Record<string, (No | null)[]>, name = 'things') {
   const waits = new Map(Object.keys(comesTo).map((id) => [id, { id }]));
   const sent: string[] = [];
-  const refused: [string, string][] = [];
+  const refused: [string, Said][] = [];
   const things = lane<{ id: string }>({
     name,
     pending: () => [...waits.values()],

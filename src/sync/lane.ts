@@ -1,10 +1,12 @@
+import type { Said } from '../core/words/said';
+import { saidOf } from '../core/words/said-error';
 import { Away, Refused } from './answer';
 
 /** What waits in this browser, and why, for whoever shows it. */
 export interface LaneState {
   waiting: number;
-  /** In words; null while all is well. */
-  trouble: string | null;
+  /** Null while all is well. */
+  trouble: Said | null;
 }
 
 const FIRST_RETRY_MS = 1000;
@@ -34,15 +36,15 @@ export function lane<T extends { id: string }>({
   name: string;
   pending(): T[] | Promise<T[]>;
   send(item: T): Promise<void>;
-  refuse(item: T, why: string): void | Promise<void>;
+  refuse(item: T, why: Said): void | Promise<void>;
 }): Lane {
   let state = NOTHING_WAITS;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let pause = FIRST_RETRY_MS;
   const watchers = new Set<() => void>();
 
-  async function sendAll(): Promise<string | null> {
-    let trouble: string | null = null;
+  async function sendAll(): Promise<Said | null> {
+    let trouble: Said | null = null;
     const stumbled = new Set<string>();
     const next = async () => (await pending()).find(({ id }) => !stumbled.has(id));
     for (let item = await next(); item; item = await next()) {
@@ -51,10 +53,10 @@ export function lane<T extends { id: string }>({
         pause = FIRST_RETRY_MS;
       } catch (error) {
         if (error instanceof Refused) {
-          await refuse(item, error.message);
+          await refuse(item, error.says);
           continue;
         }
-        trouble = (error as Error).message;
+        trouble = saidOf(error);
         if (error instanceof Away) return trouble;
         stumbled.add(item.id);
       }

@@ -1,3 +1,4 @@
+import type { Said } from '../core/words/said';
 import * as fc from 'fast-check';
 import type { Account } from './account';
 import type { Word } from './words';
@@ -89,7 +90,7 @@ test('a server in trouble and a session that has ended are waited for; what is r
   const status: Record<string, number> = { '/busy': 503 };
   const told = server(({ path }) => status[path] ?? 200);
   const { say, sayAgain, takeBack, onHeard, refusedWords, wordsUnder } = await openPage();
-  const heard: [string, string | null][] = [];
+  const heard: [string, Said | null][] = [];
   onHeard(({ path }, refused) => heard.push([path, refused]));
   say(put('/busy', 1));
   say(put('/after', 1));

@@ -1,5 +1,6 @@
 // What is said of a thing (a mark, a plan, a note, where a lesson stands, a line of practice), kept in this browser until the server has
 // it: the last word on each thing, in the order said. In localStorage, which is read at once: a page that is opened again shows it.
+import type { Said } from '../core/words/said';
 import { Account, isMine, presentAccount } from './account';
 import { answerOf, expectYes } from './answer';
 import { lane } from './lane';
@@ -17,7 +18,7 @@ export interface KeptWord extends Word {
   id: string;
   account?: Account;
   /** Why the server would not have it: it is shown, and not sent again by itself. */
-  refused?: string;
+  refused?: Said;
 }
 
 const KEY = 'wendel-words';
@@ -27,7 +28,7 @@ const IN_THE_MAKING_MS = 10_000;
 
 /** Stands in where the browser keeps nothing. */
 let held: string | null = null;
-const heard = new Set<(word: Word, refused: string | null) => void>();
+const heard = new Set<(word: Word, refused: Said | null) => void>();
 
 function all(): KeptWord[] {
   try {
@@ -56,11 +57,11 @@ const change = (id: string, to: Partial<KeptWord>): void => keep(all().map((w) =
 export const heardLately = (): boolean => Date.now() - Number(localStorage.getItem(HEARD_KEY)) < IN_THE_MAKING_MS;
 
 /** Called with each word that the server answered: why it will not have it, or null. */
-export function onHeard(listener: (word: Word, refused: string | null) => void): () => void {
+export function onHeard(listener: (word: Word, refused: Said | null) => void): () => void {
   heard.add(listener);
   return () => heard.delete(listener);
 }
-const tell = (word: Word, refused: string | null) => heard.forEach((listener) => listener(word, refused));
+const tell = (word: Word, refused: Said | null) => heard.forEach((listener) => listener(word, refused));
 
 /** What the present account said under a path and isn't with the server yet, e.g. before this page was opened. */
 export const wordsUnder = (path: string): KeptWord[] => pending().filter((w) => w.path.startsWith(path));

@@ -153,7 +153,7 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
         await forgetKept(finished.take.id).catch(() => {});
         throw error;
       }
-      if (refused) await updateKept(finished.take.id, { refused: error.message }).catch(() => {});
+      if (refused) await updateKept(finished.take.id, { refused: error.says }).catch(() => {});
       const waits = kept.current && !refused;
       const why = saidOf(error);
       setUnsent((all) => [...all, { ...finished, waits, why }]);

@@ -35,7 +35,7 @@ export function KeptNote({
       field.current!.value = last.current = own ? (own.body as Record<string, string>)[name] : stored;
   }, [path, subject, name, stored]);
   useEffect(
-    () => onHeard((word, refused) => word.path === path && word.subject === subject && setStatus(refused ?? t('Kept.'))),
+    () => onHeard((word, refused) => word.path === path && word.subject === subject && setStatus(t(refused ?? 'Kept.'))),
     [path, subject, t],
   );
   return (
