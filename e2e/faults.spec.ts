@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { clusterFolder } from '../bin/lib/postgres.mjs';
 import { anchorsFor, beginCourse } from '../src/core/lesson/course';
 import { STEPS } from '../src/core/lesson/protocols';
-import { addSinger, COPY, expect, found, sirenFile, test, withMicrophone } from './browser';
+import { addSinger, COACH, COPY, expect, found, sirenFile, test, withMicrophone } from './browser';
 
 const data = COPY.data;
 /** More than are sung until all has died: while something is waited for the lesson goes on by itself, on a slow machine for long. */
@@ -160,4 +160,21 @@ test('a device whose storage is full says so, and the take still arrives', async
     },
     baseURL!,
   );
+});
+
+test('a button takes no press before the page listens: it would be lost', async ({ page }) => {
+  let come = () => {};
+  const scriptsMayCome = new Promise<void>((done) => (come = done));
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await scriptsMayCome;
+    await route.continue();
+  });
+  await page.goto('/', { waitUntil: 'commit' });
+  const account = page.getByRole('button', { name: COACH.name });
+  await expect(account).toBeVisible();
+  const pressed = account.click();
+  expect(await Promise.race([pressed.then(() => 'pressed'), page.waitForTimeout(1500).then(() => 'not yet')])).toBe('not yet');
+  come();
+  await pressed;
+  await expect(page.getByRole('menuitem', { name: 'Sign out' })).toBeVisible();
 });

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import { texts } from '@/core/words/said';
 import { sayHere, spokenHere } from '@/server/language';
+import { Alive } from '@/ui/kit/Alive';
 import { machineZone } from '@/ui/kit/dates';
 import { InLanguage } from '@/ui/language/language';
 import './globals.css';
@@ -21,6 +22,7 @@ export default async function RootLayout({ children }: { children: React.ReactNo
       <body>
         <InLanguage language={language} naming={naming}>
           {children}
+          <Alive />
         </InLanguage>
       </body>
     </html>
