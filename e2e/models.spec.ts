@@ -17,6 +17,23 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(like.getByRole('button', { name: 'Stop' })).toBeVisible();
       await expect(like.getByRole('button', { name: 'Stop' })).toHaveCount(0);
 
+      // A phrase of a song, in this singer's key.
+      await openSinger(page, 'Bram Toller', 'Songs');
+      await page.getByRole('link', { name: /The Heron’s Song/ }).click();
+      await page.getByRole('button', { name: /^Choose / }).click();
+      await like.getByRole('button', { name: 'Record “like this”' }).click();
+      await expect(like.getByText(/[2-9] of 10 s/)).toBeVisible();
+      await like.getByRole('button', { name: 'That is it' }).click();
+      await expect(like.getByRole('button', { name: 'Play “like this”' })).toBeVisible();
+      // In another key it would be no model.
+      await page.keyboard.press('ArrowUp');
+      await expect(like.getByRole('button', { name: 'Play “like this”' })).toHaveCount(0);
+      await page.keyboard.press('ArrowDown');
+      await expect(like.getByRole('button', { name: 'Play “like this”' })).toBeVisible();
+      const bars = (await page.getByRole('navigation', { name: 'Phrases' }).locator('[aria-current=true]').innerText()).match(
+        /\d+–\d+/,
+      )![0];
+
       const address = await practiceLink(page, 'Bram Toller');
       await page.goto(address);
       await answerWell(page);
@@ -35,6 +52,17 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(heard).toHaveAttribute('aria-pressed', 'false');
       await expect(page.getByText(/Your coach’s voice/)).toBeVisible();
       await expect(page.getByText(/could not be played/)).toHaveCount(0);
+
+      await page.getByRole('button', { name: 'Back to today' }).click();
+      await page.getByText('Songs', { exact: true }).click();
+      await page.getByRole('button', { name: /^The Heron’s Song in / }).click();
+      await page.getByRole('navigation', { name: 'Phrases' }).getByRole('button').filter({ hasText: bars }).click();
+      await heard.click();
+      await expect(heard).toHaveAttribute('aria-pressed', 'true');
+      await expect(heard).toHaveAttribute('aria-pressed', 'false');
+      await expect(page.getByText(/Your coach’s voice/)).toBeVisible();
+      await page.getByRole('button', { name: 'Back to today' }).click();
+      await item.click();
 
       await page.getByRole('button', { name: 'Let the phone listen' }).click();
       await page.getByRole('button', { name: 'Begin' }).click();

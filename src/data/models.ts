@@ -1,5 +1,5 @@
-import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
-import type { Model } from '../core/exercise/model';
+import { and, eq, inArray, isNull, like, or, sql } from 'drizzle-orm';
+import { Model, modelledSong } from '../core/exercise/model';
 import { StudioTx } from './client';
 import { model } from './schema';
 
@@ -19,6 +19,27 @@ export async function modelsFor({ db, studioId }: StudioTx, singerId: string | n
       ),
     )
     .orderBy(model.exerciseId, model.manner);
+}
+
+/** Models of these songs' phrases made for a singer, or for everybody. */
+export async function modelsOfSongs({ db, studioId }: StudioTx, singerId: string, songIds: readonly string[]): Promise<Model[]> {
+  if (songIds.length === 0) return [];
+  return db
+    .select(columns)
+    .from(model)
+    .where(
+      and(
+        eq(model.studioId, studioId),
+        or(isNull(model.singerId), eq(model.singerId, singerId)),
+        or(...songIds.map((id) => like(model.exerciseId, `${modelledSong(id)}%`))),
+      ),
+    )
+    .orderBy(model.exerciseId, model.manner);
+}
+
+/** Delete the models of a song's phrases. */
+export async function deleteModelsOfSong({ db, studioId }: StudioTx, songId: string): Promise<void> {
+  await db.delete(model).where(and(eq(model.studioId, studioId), like(model.exerciseId, `${modelledSong(songId)}%`)));
 }
 
 export async function countModels({ db, studioId }: StudioTx): Promise<number> {

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
-import { LONGEST_MODEL_S, MOST_MODELS } from '../core/exercise/model';
+import { LONGEST_MODEL_S, modelledPhrase, modelsOf, MOST_MODELS } from '../core/exercise/model';
 import { writeWav } from '../core/format/wav';
 import { dayLater } from '../core/plan/days';
 import { USUAL_TERMS } from '../core/plan/request';
 import { before, lineOn } from '../core/practice/made-log';
 import type { Entry } from '../core/practice/types';
+import { DEMO_SONGS } from '../core/song/demo-songs';
 import { pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
 import { AssignmentInput, EntriesInput, ModelMeta } from '../contract/inputs';
@@ -13,6 +14,7 @@ import * as models from '../studio/models';
 import * as plans from '../studio/plans';
 import * as practice from '../studio/practice';
 import * as singers from '../studio/singers';
+import * as songs from '../studio/songs';
 import * as list from '../studio/studio-list';
 import { bySinger, sendLink as makeLink } from './links';
 import { entered, enteredByLink } from './made-entry';
@@ -27,6 +29,10 @@ const modelForSinger = (token: string, id: string) => bySinger(token)((ctx, sing
 const addEntries = enteredByLink(practice.addEntries);
 const viewPractice = enteredByLink(practice.viewPractice);
 const answer = entered(practice.answer);
+const saveSong = entered(songs.saveSong);
+const removeSong = entered(songs.removeSong);
+const decide = entered(songs.decide);
+const viewSong = entered(songs.viewSong);
 const savePlan = entered(plans.savePlan);
 
 let mockMember: Member | null = null;
@@ -44,6 +50,8 @@ const meta = (more: Partial<ModelMeta> = {}) =>
   ModelMeta.parse({ id: randomUUID(), exerciseId: 'five-note-ah', manner: 'like-this', ...more });
 type ModelMeta = Parameters<typeof saveModel>[0];
 
+const FIELDS = { part: '', voiceType: 'tenor' as const, note: '', email: null, intake: null, school: null };
+
 let singerId: string;
 let other: string;
 let token: string;
@@ -52,9 +60,8 @@ beforeAll(async () => {
   await owner.connect();
   const studioId = (await owner.query('select id from studio order by created_at limit 1')).rows[0].id;
   mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
-  const fields = { part: '', voiceType: 'tenor' as const, note: '', email: null, intake: null, school: null };
-  singerId = await addSinger({ name: 'Bram Weir', ...fields });
-  other = await addSinger({ name: 'Ilse Weir', ...fields });
+  singerId = await addSinger({ name: 'Bram Weir', ...FIELDS });
+  other = await addSinger({ name: 'Ilse Weir', ...FIELDS });
   token = (await makeLink(singerId)).address.split('/p/')[1];
   const item = {
     exerciseId: 'five-note-ah',
@@ -100,6 +107,26 @@ describe('a coach’s voice on an exercise', () => {
     // Going with a singer, what was made for them goes.
     await owner.query('delete from singer where id = $1', [other]);
     expect((await owner.query('select count(*)::int as n from model where id = $1', [theirs.id])).rows[0].n).toBe(0);
+  });
+
+  test('on a phrase of a song it is heard by whose song it is, and goes with the song', async () => {
+    const songId = randomUUID();
+    const [song] = DEMO_SONGS;
+    await saveSong({ id: songId, song, note: '' });
+    const [mine, theirs] = [null, null].map(() => meta({ exerciseId: modelledPhrase(songId, 0, -12), singerId }));
+    theirs.singerId = await addSinger({ ...FIELDS, name: 'Odo Weir' });
+    await saveModel(mine, wavOf(1));
+    await saveModel(theirs, wavOf(2));
+    const onThePhone = async () => (await viewPractice(token)).models.filter((m) => m.exerciseId.includes(songId));
+    // Not before the singer has the song in a key.
+    expect(await onThePhone()).toEqual([]);
+    await decide(singerId, songId, { semitones: -12, ways: {}, note: '' });
+    expect(await onThePhone()).toEqual([mine]);
+    expect((await viewSong(singerId, songId)).models).toEqual([mine]);
+    // Recorded in this key: another has none.
+    expect(modelsOf([mine], modelledPhrase(songId, 0, -11), singerId)).toEqual({});
+    await removeSong(songId);
+    expect((await owner.query('select id from model where exercise_id like $1', [`%${songId}%`])).rows).toEqual([]);
   });
 
   test('what is too long, no sound, or one too many is refused in words', async () => {

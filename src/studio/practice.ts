@@ -9,7 +9,7 @@ import type { PlanItem } from '../core/plan/types';
 import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
-import { modelsFor } from '../data/models';
+import { modelsFor, modelsOfSongs } from '../data/models';
 import { newestChoices } from '../data/songs';
 import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
@@ -38,6 +38,7 @@ export async function viewPractice(ctx: Context, singerId: string) {
   // The order of a trial that takes longer than the phone looks back is told by all its days.
   const before =
     trial && trial.begun < lately() ? (await practiceOf(tx, singerId, trial.begun)).filter((e) => isTrial(e) && e.day < lately()) : [];
+  const songs = await newestChoices(tx, singerId, MOST_SONGS);
   const whole = (item: PlanItem) => ({ ...item, exercise: p!.find(item.exerciseId)! });
   return {
     singer: {
@@ -67,9 +68,16 @@ export async function viewPractice(ctx: Context, singerId: string) {
     minor: p?.minor ?? false,
     older: asked.age === 'older',
     /** Songs in the keys that were chosen, and the voice they are laid on. */
-    songs: await newestChoices(tx, singerId, MOST_SONGS),
+    songs,
     voice: voiceIn(map, singer),
-    models: await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : []),
+    models: [
+      ...(await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : [])),
+      ...(await modelsOfSongs(
+        tx,
+        singerId,
+        songs.map((s) => s.id),
+      )),
+    ],
   };
 }
 

@@ -14,6 +14,7 @@ import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
 import { trustIn } from '../data/ears';
 import { keptMaps } from '../data/maps';
+import { deleteModelsOfSong, modelsOfSongs } from '../data/models';
 import { withPins } from '../core/map/pins';
 import { withTrust } from '../core/map/trust';
 import { SingerRow } from '../data/singers';
@@ -51,7 +52,9 @@ export const viewStudioSong = ({ tx }: Context, id: string) => mustFindSong(tx, 
 export const saveSong = ({ tx }: Context, input: z.infer<typeof SongInput>) => putSong(tx, input);
 
 export async function removeSong({ tx }: Context, id: string) {
-  if (isId(id)) await deleteSong(tx, id);
+  if (!isId(id)) return;
+  await deleteSong(tx, id);
+  await deleteModelsOfSong(tx, id);
 }
 
 /** A singer's voice as songs ask for it, of their map; null where nothing was sung yet. */
@@ -116,6 +119,7 @@ export async function viewSong(ctx: Context, singerId: string, songId: string) {
     song,
     note,
     chosen: await chosenFor(tx, singerId, songId),
+    models: await modelsOfSongs(tx, singerId, [songId]),
     takes: (await songTakesOf(tx, singerId, songId)).map((t, i) => (i < DRAWN_TAKES ? t : withoutNotes(t))),
     allTakes: (await songBarsOf(tx, singerId)).flatMap(({ bars }) => bars),
   };

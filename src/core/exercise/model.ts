@@ -2,7 +2,7 @@
 export const MANNERS = ['like-this', 'not-like-this'] as const;
 export type Manner = (typeof MANNERS)[number];
 
-/** A coach's own voice on an exercise, apart from its sound. */
+/** A coach's own voice on an exercise, or on a phrase of a song (`modelledPhrase`), apart from its sound. */
 export interface Model {
   id: string;
   exerciseId: string;
@@ -19,6 +19,12 @@ export const MODEL_RATE = 22050;
 export const MOST_MODEL_BYTES = 600 * 1024;
 /** So many are kept in one studio. */
 export const MOST_MODELS = 150;
+
+/** Where a model names its exercise, what models of a song's phrases begin with. */
+export const modelledSong = (songId: string): string => `song:${songId}:`;
+
+/** The same of one phrase, by its first note, in one key: what was sung in another key is no model of it. */
+export const modelledPhrase = (songId: string, first: number, semitones: number): string => `${modelledSong(songId)}${first}:${semitones}`;
 
 /** Of an exercise's models those a singer hears: made for them before made for all. */
 export function modelsOf(models: readonly Model[], exerciseId: string, singerId: string | null): Partial<Record<Manner, Model>> {

@@ -18,16 +18,17 @@ let grid: PulseSpectrum[] | undefined;
 /**
  * Spectrum of a Liljencrants-Fant flow-derivative pulse (Fant, Liljencrants & Lin 1985) whose shape is set by the one
  * parameter Rd (Fant 1995; formulas from memory): about 0.4 pressed, 0.8-1 chest, 2-2.7 light, breathy head.
- * Unit excitation (the negative peak is 1), so a larger Rd has relatively more fundamental and a steeper slope.
+ * Unit excitation (the negative peak is 1), so a larger Rd has relatively more fundamental and a steeper slope. Only the first `harmonics`
+ * of `out` are written.
  */
-export function pulseSpectrum(rd: number, out: PulseSpectrum) {
+export function pulseSpectrum(rd: number, out: PulseSpectrum, harmonics = PULSE_HARMONICS) {
   grid ??= Array.from({ length: RD_COUNT }, (_, i) => computePulse(RD_MIN + i * RD_STEP));
   const at = Math.min(RD_COUNT - 1.001, Math.max(0, (rd - RD_MIN) / RD_STEP));
   const lo = Math.floor(at);
   const f = at - lo;
   const a = grid[lo];
   const b = grid[lo + 1];
-  for (let k = 1; k <= PULSE_HARMONICS; k++) {
+  for (let k = 1; k <= harmonics; k++) {
     out.re[k] = a.re[k] * (1 - f) + b.re[k] * f;
     out.im[k] = a.im[k] * (1 - f) + b.im[k] * f;
   }

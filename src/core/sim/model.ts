@@ -1,9 +1,15 @@
 import { Manner } from '../exercise/model';
-import { renderKey } from '../exercise/render';
+import { KeyInTime, renderKey } from '../exercise/render';
 import type { Exercise } from '../exercise/types';
 import { audibleOn } from '../judge/sounds';
 import type { FindingName } from '../map/types';
 import type { VoiceTypeId } from '../plan/voice-types';
+import { songInTime } from '../song/in-time';
+import type { Phrase } from '../song/phrases';
+import type { Song } from '../song/types';
+import { changeNear, SongVoice } from '../song/voice';
+import { vowelOf } from '../song/vowel';
+import type { Way } from '../song/ways';
 import type { CrossingStyle, SingerProfile } from './profile';
 import type { SimTask } from './score';
 import { typicalProfile } from './typical';
@@ -17,11 +23,18 @@ const ROOM_ST = 2;
 /** What this voice should not do at its change, by what the map says of it; flips are the plainest to hear. */
 const FAULT: Partial<Record<FindingName, CrossingStyle>> = { flip: 'flip', toggle: 'toggle', 'pulled-chest': 'pulled' };
 
-/** What the simulated singer needs to sing one key of an exercise in somebody's place. */
+/** What the simulated singer needs to sing in somebody's place. */
 export interface SimulatedModel {
   profile: SingerProfile;
   task: SimTask;
   options: { seed: number; vowel: ReturnType<typeof vowelIn>; sampleRate: number; snrDb: number };
+}
+
+/** In whose place: the kind of voice, where it changes, and what its map finds, surest first. */
+interface InPlaceOf {
+  type: VoiceTypeId;
+  changeMidi: number;
+  findings: readonly FindingName[];
 }
 
 /**
@@ -31,11 +44,37 @@ export interface SimulatedModel {
  */
 export function simulatedModel(
   { exercise, key, tempo, sound }: { exercise: Exercise; key: number; tempo: number; sound: string },
-  voice: { type: VoiceTypeId; changeMidi: number; findings: readonly FindingName[] },
+  voice: InPlaceOf,
   manner: Manner,
 ): SimulatedModel | null {
   if (exercise.family === 'toggle' || exercise.family === 'speech' || !audibleOn(sound).colour) return null;
   const laid = renderKey(exercise, key, tempo);
+  // Without the chord: the voice alone.
+  const notes = laid.notes.map((n) => ({ ...n, startS: n.startS - laid.chordS, endS: n.endS - laid.chordS }));
+  return sungInPlace({ ...laid, notes }, voice, manner, vowelIn(sound));
+}
+
+/**
+ * A phrase of a song in a key, as `simulatedModel` has exercises, at the change nearest to its highest note and on that note's vowel. Null where
+ * the coach chose a way to take it that is not the mix (the simulated singer joins chest to head, and would show another), and for a voice
+ * whose change nobody knows.
+ */
+export function simulatedPhrase(
+  { song, phrase, semitones, way }: { song: Song; phrase: Pick<Phrase, 'first' | 'last'>; semitones: number; way: Way | null },
+  { type, voice }: { type: VoiceTypeId; voice: SongVoice },
+  manner: Manner,
+): SimulatedModel | null {
+  const highest = song.notes.slice(phrase.first, phrase.last + 1).reduce((best, n) => (n.midi > best.midi ? n : best));
+  const change = changeNear(voice, highest.midi + semitones);
+  if (!change || (way !== null && way !== 'mix')) return null;
+  const findings = Object.entries(voice.findings)
+    .sort(([, a], [, b]) => b.confidence - a.confidence)
+    .map(([name]) => name as FindingName);
+  const [laid] = songInTime(song, [phrase], semitones);
+  return sungInPlace(laid, { type, changeMidi: change.up, findings }, manner, vowelOf(highest.words, song.language) ?? 'ah');
+}
+
+function sungInPlace(laid: KeyInTime, voice: InPlaceOf, manner: Manner, vowel: SimulatedModel['options']['vowel']): SimulatedModel | null {
   const notes = laid.notes.map((n) => n.midi);
   const [lowest, highest] = [Math.min(...notes), Math.max(...notes)];
   const crosses = lowest < voice.changeMidi && highest > voice.changeMidi;
@@ -49,11 +88,7 @@ export function simulatedModel(
       highMidi: Math.max(profile.highMidi, highest + ROOM_ST),
       crossings: profile.crossings.map((c) => ({ ...c, upMidi: voice.changeMidi, downMidi: voice.changeMidi - LOWER_DOWN_ST })),
     },
-    // Without the chord: the voice alone.
-    task: {
-      kind: 'exercise',
-      keys: [{ ...laid, notes: laid.notes.map((n) => ({ ...n, startS: n.startS - laid.chordS, endS: n.endS - laid.chordS })) }],
-    },
-    options: { seed: 1, vowel: vowelIn(sound), sampleRate: 44100, snrDb: 60 },
+    task: { kind: 'exercise', keys: [laid] },
+    options: { seed: 1, vowel, sampleRate: 44100, snrDb: 60 },
   };
 }

@@ -52,9 +52,9 @@ function synthesise(p: Performance, profile: SingerProfile, vowel: Vowel, sample
     re.fill(0);
     im.fill(0);
     const rd = 0.85 + 1.55 * p.head[control] + 0.3 * profile.breathiness;
-    pulseSpectrum(rd, pulse);
-    const formants = formantsOf(vowel, profile.tract, hz);
     const top = Math.min(PULSE_HARMONICS, Math.floor((0.48 * sampleRate) / hz));
+    pulseSpectrum(rd, pulse, top);
+    const formants = formantsOf(vowel, profile.tract, hz);
     for (let k = 1; k <= top; k++) {
       const g = tractGain(formants, k * hz);
       re[k] = (pulse.re[k] * g.re - pulse.im[k] * g.im) * TABLE * 0.5;
@@ -71,10 +71,12 @@ function synthesise(p: Performance, profile: SingerProfile, vowel: Vowel, sample
     const from = Math.round(c * CONTROL_S * sampleRate);
     const to = Math.min(out.length, Math.round((c + 1) * CONTROL_S * sampleRate));
     const air = 0.012 + 0.05 * profile.breathiness * (0.4 + 0.6 * p.head[c]) + 0.04 * p.rough[c];
-    for (let n = from; n < to; n++) {
+    // Pitch goes in a straight line from one control to the next: frequency by a factor from sample to sample.
+    const glide = 2 ** ((p.midi[c + 1] - p.midi[c]) / 12 / (to - from));
+    let cycles = midiToHz(p.midi[c]) / sampleRate;
+    for (let n = from; n < to; n++, cycles *= glide) {
       const u = (n - from) / (to - from);
-      const hz = midiToHz(p.midi[c] + (p.midi[c + 1] - p.midi[c]) * u);
-      phase += hz / sampleRate;
+      phase += cycles;
       phase -= Math.floor(phase);
       if (!audible) continue;
       const gain = p.gain[c] + (p.gain[c + 1] - p.gain[c]) * u;

@@ -3,7 +3,7 @@ import { Phrase, phrasesOf } from './phrases';
 import { noteSeconds } from './tessitura';
 import { barAt, LoudnessMark, Song } from './types';
 import { vowelOf } from './vowel';
-import { isLocked, SongChange, SongVoice } from './voice';
+import { changeNear, isLocked, SongChange, SongVoice } from './voice';
 
 export const RISKS = [
   'over-the-top',
@@ -124,10 +124,6 @@ function longestStay({ phrase, long }: Looked, is: (i: number) => boolean, least
 }
 
 const indices = ({ first, last }: Phrase) => Array.from({ length: last - first + 1 }, (_, i) => first + i);
-
-/** The change heavy chest, weak head or lost chest is about: the one nearest to where it was found. */
-const changeNear = (voice: SongVoice, midi: number): SongChange | undefined =>
-  [...voice.changes].sort((a, b) => Math.abs(a.up - midi) - Math.abs(b.up - midi))[0];
 
 /** A rule for each way a place can go wrong. */
 const LOOKS: Record<RiskName, (at: Looked) => Found[]> = {

@@ -39,6 +39,10 @@ export interface SongVoice {
   bandOnly: boolean;
 }
 
+/** The change nearest to a pitch: what heavy chest, weak head or lost chest found there is about. */
+export const changeNear = (voice: SongVoice, midi: number): SongChange | undefined =>
+  [...voice.changes].sort((a, b) => Math.abs(a.up - midi) - Math.abs(b.up - midi))[0];
+
 /** Surer than this a first impression of a change is believed as much as a coach needs for a key. */
 const BELIEVED = 0.3;
 

@@ -3,7 +3,7 @@ import { HOP_S } from '../voice/types';
 import { Contour, framesIn } from './contour';
 import { NoteShape, Vibrato } from './types';
 
-/** A note has arrived when it stays this near its centre. */
+/** A note has arrived when it stays this near its centre, or comes to it: a deep vibrato only passes through. */
 const ARRIVED_ST = 0.3;
 const SETTLED_S = 0.03;
 /** Vibrato: 4 to 8 swings a second (common practice), three of them at least, and most of what moves. */
@@ -19,7 +19,7 @@ const LEAST_SHARE = 0.5;
 export function noteShape(contour: Contour, start: number, end: number, centre: number): NoteShape {
   const settled = framesIn(SETTLED_S);
   let from = start;
-  while (from + settled < end && !near(contour, from, from + settled, centre)) from++;
+  while (from + settled < end && !near(contour, from, from + settled, centre) && !passes(contour, from, centre)) from++;
   if (from + settled >= end) from = start;
   const times: number[] = [];
   const cents: number[] = [];
@@ -45,6 +45,9 @@ function near(contour: Contour, from: number, to: number, centre: number): boole
   for (let i = from; i < to; i++) if (!(Math.abs(contour[i] - centre) < ARRIVED_ST)) return false;
   return true;
 }
+
+/** Whether the pitch is at the centre, or goes through it before the next frame. */
+const passes = (contour: Contour, i: number, centre: number) => (contour[i] - centre) * (contour[i + 1] - centre) <= 0;
 
 /** The sinusoid of 4 to 8 Hz that explains most of a note's movement; null when it explains too little of it. */
 function fitVibrato(times: number[], cents: number[], seconds: number): (Vibrato & { wave: (t: number) => number }) | null {

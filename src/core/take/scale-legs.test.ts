@@ -35,6 +35,15 @@ test('one note alone is no pass, nor is nothing', () => {
   expect(legs()).toEqual([]);
 });
 
+test('a note sung again is no pass of its own: it goes on with the rise or fall it stands in', () => {
+  expect(legs(60, 60, 60)).toEqual([]);
+  expect(legs(60, 60, 62, 64, 64)).toEqual([['up', 60, 64]]);
+  expect(legs(67, 65, 65, 64, 64, 65)).toEqual([
+    ['down', 64, 67],
+    ['up', 64, 65],
+  ]);
+});
+
 test('pitches are as they were sung, cents and all', () => {
   const notes = sung(60, 64).map((n) => ({ ...n, cents: 20 }));
   expect(scaleLegs(notes)[0]).toMatchObject({ lowestMidi: 60.2, highestMidi: 64.2, crossOvers: [] });

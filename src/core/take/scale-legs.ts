@@ -23,12 +23,15 @@ export function scaleLegs(notes: SungNote[]): Leg[] {
   notes.forEach((note, i) => {
     const previous = notes[i - 1];
     if (!previous || note.startS - previous.endS > JOINED_S) return close();
-    const direction = note.midi > previous.midi ? 'up' : 'down';
-    if (open?.direction !== direction) {
-      close();
-      open = { direction, notes: [previous] };
+    if (note.midi !== previous.midi) {
+      const direction = note.midi > previous.midi ? 'up' : 'down';
+      if (open?.direction !== direction) {
+        close();
+        open = { direction, notes: [previous] };
+      }
     }
-    open.notes.push(note);
+    // A note sung again goes on with what it stands in, and begins nothing.
+    open?.notes.push(note);
   });
   close();
   return out;

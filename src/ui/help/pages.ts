@@ -157,6 +157,7 @@ export const HELP: readonly HelpPage[] = texts([
     ],
     press: [
       ['↑ and ↓', 'take the song a semitone higher or lower. C chooses the key.'],
+      ['Like this / Not like this', 'records your voice on the phrase in this key; the singer hears it before they sing.'],
       ['W', 'puts the phrase into the week, on ng first.'],
       ['R', 'records; afterwards the bars that were called risky are compared with what came true.'],
       [

@@ -19,7 +19,7 @@ import { useLanguage } from '../language/language';
 import type { Said } from '../../core/words/said';
 import { saidOf } from '../../core/words/said-error';
 
-/** The coach's own voice on an exercise, as it should and should not sound: recorded, heard, taken away. For one singer, or for all. */
+/** The coach's own voice on an exercise or a phrase, as it should and should not sound: recorded, heard, taken away. For one singer, or for all. */
 export function ModelKeeper({
   exercise,
   singer,
@@ -107,7 +107,7 @@ export function ModelKeeper({
   return (
     <section aria-label={t('How {name} should and should not sound', { name: exercise.name })} className="flex flex-col gap-1 text-sm">
       <p className="text-soft">
-        {t('Your own voice, up to {seconds} seconds, for {whom}: heard on the phone before the first key.', {
+        {t('Your own voice, up to {seconds} seconds, for {whom}: heard on the phone before it is sung.', {
           seconds: MODEL_S,
           whom: singer ? { own: singer.name } : 'all singers',
         })}

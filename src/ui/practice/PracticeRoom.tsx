@@ -237,6 +237,7 @@ export function PracticeRoom({ token, view }: Props) {
         <SongPlayer
           key={singing.id}
           mine={singing}
+          models={models}
           voice={view.voice}
           singer={singer}
           token={token}

@@ -6,10 +6,12 @@ import { clipOf } from '../../audio/clip';
 import { useFollowAlong } from '../../audio/follow-along';
 import { followOnDevice } from '../../audio/follow-song';
 import { openMicrophone } from '../../audio/input';
+import { Manner, Model, modelledPhrase, modelsOf } from '../../core/exercise/model';
 import { readWav } from '../../core/format/wav';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { loadOf } from '../../core/practice/load';
 import type { Done, Load } from '../../core/practice/types';
+import { simulatedPhrase } from '../../core/sim/model';
 import { songInTime, startingNote } from '../../core/song/in-time';
 import { saidKey } from '../../core/song/keys';
 import { KeptOutcome, predictionOf } from '../../core/song/outcome';
@@ -26,6 +28,7 @@ import { VERDICT_WORDS } from '../kit/verdict';
 import { Finished, useRecorder } from '../listen/useRecorder';
 import { dayKey } from '../plan/days';
 import { SongStaff } from '../staff/SongStaff';
+import { HearModels } from './HearModels';
 import { HearYourself } from './HearYourself';
 import { Mirror } from './Mirror';
 import { Report, Told } from './Report';
@@ -66,6 +69,7 @@ export function SongPlayer({
   singer,
   token,
   mayKeep,
+  models,
   onDone,
   onLeave,
 }: {
@@ -74,6 +78,8 @@ export function SongPlayer({
   singer: { id: string; name: string; voiceType: VoiceTypeId };
   token: string;
   mayKeep: boolean;
+  /** The coach's own voice on its phrases. */
+  models: readonly Model[];
   onDone: (done: Omit<Done, 'kind'>) => void;
   onLeave: () => void;
 }) {
@@ -101,6 +107,9 @@ export function SongPlayer({
   );
   const way = ways[phrase.first] ?? null;
   const how = way && isHigh(song, phrase, voice, semitones) ? waysFor(song, phrase, voice, semitones).find((w) => w.way === way) : null;
+  const modelled = (manner: Manner) =>
+    simulatedPhrase({ song, phrase, semitones, way: how ? way : null }, { type: singer.voiceType, voice }, manner);
+  const simulated = { 'like-this': modelled('like-this'), 'not-like-this': modelled('not-like-this') };
   const tempo = Math.round(part.tempi[0].tempo);
   const title = song.title;
   const recording = recorder.state === 'recording';
@@ -255,6 +264,14 @@ export function SongPlayer({
               <Mic aria-hidden /> {listening ? t('Listening back …') : t('Sing it')}
             </button>
           </div>
+          {!last && (
+            <HearModels
+              key={phrase.first}
+              token={token}
+              models={modelsOf(models, modelledPhrase(id, phrase.first, semitones), singer.id)}
+              simulated={simulated}
+            />
+          )}
           {last && <Tried song={song} voice={voice} phrases={phrases} ways={ways} last={last} />}
           <Tick checked={withPiano} onChange={setWithPiano}>
             {t('With the piano, in headphones')}

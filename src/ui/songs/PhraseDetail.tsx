@@ -27,6 +27,7 @@ export function PhraseDetail({
   takes,
   onWay,
   onWork,
+  models,
 }: {
   singerId: string;
   song: Song;
@@ -37,6 +38,8 @@ export function PhraseDetail({
   takes: readonly SongTakeLine[];
   onWay: (way: Way) => void;
   onWork: (work: Work) => void;
+  /** The coach's own voice on it. */
+  models: React.ReactNode;
 }) {
   const { t } = useLanguage();
   const mayChange = useMayChange();
@@ -110,6 +113,7 @@ export function PhraseDetail({
           </fieldset>
         </details>
       )}
+      {models}
       <PhraseTakes song={song} phrase={phrase} voice={voice} way={way} takes={takes} />
       <ForCoaches>
         <div>

@@ -4,6 +4,7 @@ import { FileMusic, Play, Printer, Square } from 'lucide-react';
 import Link from 'next/link';
 import { useCallback, useMemo, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
+import { modelledPhrase, type Model } from '../../core/exercise/model';
 import type { Chosen } from '../../core/format/song';
 import { putIn } from '../../core/plan/arrange';
 import { SONG_LINE } from '../../core/plan/plan';
@@ -20,6 +21,7 @@ import { say } from '../../sync/words';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { Keys } from '../kit/Keys';
 import { Notice } from '../kit/Notice';
+import { ModelKeeper } from '../models/ModelKeeper';
 import { ladderRange, ladderScale } from '../ladder/scale';
 import { voiceType } from '../../core/plan/voice-types';
 import { SongStaff } from '../staff/SongStaff';
@@ -42,6 +44,7 @@ export interface SongView extends PlanSource {
   song: Song;
   note: string;
   chosen: Chosen | null;
+  models: Model[];
   takes: SongTakeLine[];
   allTakes: BarOutcome[];
 }
@@ -307,6 +310,16 @@ function Room({ view, voice }: { view: SongView; voice: SongVoice }) {
             takes={view.takes}
             onWay={(way) => decide({ ways: { ...chosen.ways, [phrase.first]: way } })}
             onWork={(how) => void work(how)}
+            models={
+              <ModelKeeper
+                exercise={{
+                  id: modelledPhrase(songId, phrase.first, key.semitones),
+                  name: t(barsName(song, phrase.firstBar, phrase.lastBar)),
+                }}
+                singer={singer}
+                models={view.models}
+              />
+            }
           />
           <ForCoaches>
             <SingIt
