@@ -122,15 +122,17 @@ test('a day’s measures follow a simulated voice: where it changes, how far it 
   expect(days[1].values.leap!).toBeLessThan(days[0].values.leap! - 1);
 });
 
-test('like is compared with like: a day of scales alone has no leap, no ends and no share of passes, and loses nothing', () => {
+test('like is compared with like: a day of scales alone has no leap, no ends and no share of passes; a day of a song alone is none', () => {
   const profile = typicalProfile('mezzo', 'flip');
-  const take = (day: string, task: 'siren' | 'scale') => {
+  const take = (day: string, task: 'siren' | 'scale' | 'free') => {
     const asked: SimTask =
       task === 'siren' ? { kind: 'siren' } : { kind: 'pattern', degrees: [1, 2, 3, 4, 5, 4, 3, 2, 1], tonics: [60, 62, 64] };
     const { pcm } = sing(profile, asked, { seed: 1, sampleRate: 22050 });
     return { takeId: day + task, day, findings: analyseTake(pcm, task).findings, marks: [] };
   };
-  const measured = measuresByDay([take('2026-01-01', 'siren'), take('2026-01-02', 'scale')], profile.crossings[0].upMidi);
+  const takes = [take('2026-01-01', 'siren'), take('2026-01-02', 'scale'), take('2026-01-03', 'free')];
+  const measured = measuresByDay(takes, profile.crossings[0].upMidi);
+  expect(measured.map(({ day }) => day)).toEqual(['2026-01-01', '2026-01-02']);
   expect(Object.keys(measured[1].values)).toEqual(['off']);
   expect(daysWith(measured, 'leap')).toHaveLength(1);
   expect(daysWith(measured, 'high')).toHaveLength(1);

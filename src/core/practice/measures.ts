@@ -44,13 +44,16 @@ export const mainChange = ({ passaggi }: Pick<VoiceMap, 'passaggi'>): Passaggio 
 const NEAR_ST = 6;
 
 /**
- * What a voice measured on each day it was heard, from that day's takes alone; `changeMidi` is the main change of the map (null:
+ * What a voice measured on each day on which something could be, from that day's takes alone; `changeMidi` is the main change of the map (null:
  * none known), so that the same change is followed. Takes in any order; days oldest first.
  */
 export function measuresByDay(takes: readonly (TakeEvidence & { day: string })[], changeMidi: number | null): DayMeasures[] {
   const days = new Map<string, TakeEvidence[]>();
   for (const t of takes) if (t.findings.quality.usable) days.set(t.day, [...(days.get(t.day) ?? []), t]);
-  return [...days.entries()].sort(([a], [b]) => a.localeCompare(b)).map(([day, of]) => dayMeasures(day, of, changeMidi));
+  return [...days.entries()]
+    .sort(([a], [b]) => a.localeCompare(b))
+    .map(([day, of]) => dayMeasures(day, of, changeMidi))
+    .filter(({ values }) => Object.keys(values).length > 0);
 }
 
 const within = (timeS: number, leg: { startS: number; endS: number }) => timeS >= leg.startS && timeS <= leg.endS;

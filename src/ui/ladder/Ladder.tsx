@@ -181,6 +181,9 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
   );
 }
 
+/** Right of a label stays free what was heard last, px: it lies at the edge. */
+const LABEL_MARGIN = 32;
+
 /** Where a vowel's colour turns by itself: a thin mark, so that it isn't taken for a change of register. */
 export function VowelTurn({ scale, vowel, midi, width }: { scale: LadderScale; vowel: string; midi: number; width: number }) {
   const { t } = useLanguage();
@@ -188,7 +191,7 @@ export function VowelTurn({ scale, vowel, midi, width }: { scale: LadderScale; v
   return (
     <g>
       <line x1={0} x2={width} y1={y} y2={y} stroke="var(--soft)" strokeWidth={0.75} />
-      <text x={width - 8} y={y - 3} textAnchor="end" fontSize={11} fill="var(--soft)">
+      <text x={width - LABEL_MARGIN} y={y - 3} textAnchor="end" fontSize={11} fill="var(--soft)">
         {vowel ? t('“{vowel}” turns here: vowel, not register', { vowel }) : t('vowel, not register')}
       </text>
     </g>
