@@ -198,6 +198,7 @@ const RULES: Record<string, Rule> = {
   'PATCH /api/singers/[singerId]': ['coach', apiOfSinger('', { archived: true })],
   'DELETE /api/singers/[singerId]': ['coach', apiOfSinger('', { name: singerBody.name })],
   'GET /api/singers/[singerId]/export': ['coach', apiOfSinger('/export')],
+  'GET /api/singers/[singerId]/crossings': ['reader', apiOfSinger('/crossings?midi=60')],
   'GET /api/singers/[singerId]/map': ['reader', apiOfSinger('/map?until=2026-11-25T00:00:00Z')],
   'PUT /api/singers/[singerId]/pins': ['coach', apiOfSinger('/pins', { what: 'speaking', midi: 50 })],
   'PUT /api/singers/[singerId]/plan': ['coach', apiOfSinger('/plan', { terms: { ...USUAL_TERMS, minutesADay: 11 } })],

@@ -114,3 +114,41 @@ test('a change says how far both registers reach, beside the passes it was heard
   await expect(card.getByTestId('overlap')).toContainText(/^Chest goes up to [A-G]#?\d, head comes down to [A-G]#?\d: /);
   await expect(card.getByRole('button', { name: /^Play .* going (up|down)$/ }).first()).toBeVisible();
 });
+
+test('every pass through a change is laid over the others: all of them, pass by pass, and each to be heard at half speed', async ({
+  page,
+}) => {
+  await openSinger(page, 'Lio Fenn', 'Map');
+  const card = page.getByTestId('passaggio').first();
+  await card.getByRole('button').first().click();
+  await card.getByRole('button', { name: 'Lay the passes over each other' }).click();
+  const all = page.getByRole('dialog', { name: /^Every pass through [A-G]#?\d$/ });
+  const slider = all.getByRole('slider', { name: 'Passes laid over each other' });
+  const count = Number(await slider.getAttribute('max'));
+  expect(count).toBeGreaterThan(5);
+  await expect(all.getByText(new RegExp(`^${count} of ${count}: `))).toContainText(/\d+ \w+, .+, [A-G]#?\d, (up|down)$/);
+  const inked = () =>
+    all.locator('canvas').evaluateAll((canvases) =>
+      canvases.map((canvas) => {
+        const { width, height } = canvas as HTMLCanvasElement;
+        const { data } = (canvas as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, width, height);
+        return data.reduce((n, value, i) => n + (i % 4 === 3 && value > 0 ? 1 : 0), 0);
+      }),
+    );
+  const whole = await inked();
+  expect(whole.every((n) => n > 500)).toBe(true);
+  // The oldest alone, one way: then the film goes on by itself to the last.
+  await slider.focus();
+  await page.keyboard.press('Home');
+  await expect(all.getByText(new RegExp(`^1 of ${count}: `))).toBeVisible();
+  expect((await inked()).filter((n) => n > 0)).toHaveLength(1);
+  const asked = page.waitForRequest(/\/audio$/);
+  await all.getByRole('button', { name: 'This one, at half speed' }).click();
+  await asked;
+  await all.getByRole('button', { name: 'Stop' }).click();
+  await all.getByRole('button', { name: 'Pass by pass' }).click();
+  await expect(all.getByText(new RegExp(`^${count} of ${count}: `))).toBeVisible();
+  await expect(all.getByRole('button', { name: 'Pass by pass' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(all).toHaveCount(0);
+});

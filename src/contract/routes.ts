@@ -6,6 +6,7 @@ import { SingerShape } from '../core/format/singer';
 import { ChosenShape } from '../core/format/song';
 import { Role, StudioShape } from '../core/format/studio';
 import { MarkShape } from '../core/format/take';
+import type { Crossing } from '../core/map/crossings';
 import type { VoiceMap } from '../core/map/types';
 import type { AssignedItem, BroughtIn, HeardBlind, OtherTake, SongSinger, Stored, TakeAnswer } from './answers';
 import * as input from './inputs';
@@ -83,6 +84,12 @@ export const ROUTES = {
   'GET /api/singers/[singerId]/takes': { who: 'reader', answer: gives<OtherTake[]>() },
   /** The map as it stood at a time. */
   'GET /api/singers/[singerId]/map': { who: 'reader', query: z.object({ until: z.coerce.date() }), answer: gives<VoiceMap>() },
+  /** Every pass in which the change nearest to a pitch was heard, oldest first. */
+  'GET /api/singers/[singerId]/crossings': {
+    who: 'reader',
+    query: z.object({ midi: z.coerce.number().min(0).max(127) }),
+    answer: gives<Crossing[]>(),
+  },
   'PUT /api/singers/[singerId]/pins': { who: 'coach', body: input.PinInput },
   'PUT /api/singers/[singerId]/plan': { who: 'coach', body: input.PlanInput },
   'PUT /api/singers/[singerId]/songs/[songId]': { who: 'coach', body: ChosenShape },

@@ -1,45 +1,37 @@
-import { and, eq, inArray, isNull, like, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, like, or, SQL, sql } from 'drizzle-orm';
 import { Model, modelledSong } from '../core/exercise/model';
 import { StudioTx } from './client';
 import { model } from './schema';
 
 const columns = { id: model.id, exerciseId: model.exerciseId, manner: model.manner, singerId: model.singerId };
 
-/** Models made for everybody and, where a singer is named, for them; of some exercises only, where these are named. */
-export async function modelsFor({ db, studioId }: StudioTx, singerId: string | null, exerciseIds?: readonly string[]): Promise<Model[]> {
-  if (exerciseIds?.length === 0) return [];
-  return db
+/** Models made for everybody and, where a singer is named, for them; of those that fit only, where that is said. */
+const chosen = ({ db, studioId }: StudioTx, singerId: string | null, fits?: SQL): Promise<Model[]> =>
+  db
     .select(columns)
     .from(model)
     .where(
-      and(
-        eq(model.studioId, studioId),
-        singerId ? or(isNull(model.singerId), eq(model.singerId, singerId)) : isNull(model.singerId),
-        exerciseIds ? inArray(model.exerciseId, [...exerciseIds]) : undefined,
-      ),
+      and(eq(model.studioId, studioId), singerId ? or(isNull(model.singerId), eq(model.singerId, singerId)) : isNull(model.singerId), fits),
     )
     .orderBy(model.exerciseId, model.manner);
+
+/** Models made for everybody and, where a singer is named, for them; of some exercises only, where these are named. */
+export async function modelsFor(tx: StudioTx, singerId: string | null, exerciseIds?: readonly string[]): Promise<Model[]> {
+  if (exerciseIds?.length === 0) return [];
+  return chosen(tx, singerId, exerciseIds && inArray(model.exerciseId, [...exerciseIds]));
 }
 
 /** Models of these songs' phrases made for a singer, or for everybody. */
-export async function modelsOfSongs({ db, studioId }: StudioTx, singerId: string, songIds: readonly string[]): Promise<Model[]> {
+export async function modelsOfSongs(tx: StudioTx, singerId: string, songIds: readonly string[]): Promise<Model[]> {
   if (songIds.length === 0) return [];
-  return db
-    .select(columns)
-    .from(model)
-    .where(
-      and(
-        eq(model.studioId, studioId),
-        or(isNull(model.singerId), eq(model.singerId, singerId)),
-        or(...songIds.map((id) => like(model.exerciseId, `${modelledSong(id)}%`))),
-      ),
-    )
-    .orderBy(model.exerciseId, model.manner);
+  return chosen(tx, singerId, or(...songIds.map(phrasesOfSong)));
 }
+
+const phrasesOfSong = (songId: string) => like(model.exerciseId, `${modelledSong(songId)}%`);
 
 /** Delete the models of a song's phrases. */
 export async function deleteModelsOfSong({ db, studioId }: StudioTx, songId: string): Promise<void> {
-  await db.delete(model).where(and(eq(model.studioId, studioId), like(model.exerciseId, `${modelledSong(songId)}%`)));
+  await db.delete(model).where(and(eq(model.studioId, studioId), phrasesOfSong(songId)));
 }
 
 export async function countModels({ db, studioId }: StudioTx): Promise<number> {

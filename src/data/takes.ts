@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
 import type { Asked, Colour, Quality, TakeFindings, Task, Trace } from '../core/take/types';
 import { StudioTx } from './client';
@@ -105,6 +105,17 @@ export async function analysisOf({ db, studioId }: StudioTx, takeId: string) {
     .innerJoin(take, present)
     .where(and(eq(analysis.studioId, studioId), eq(analysis.takeId, takeId)));
   return row;
+}
+
+/** What this engine drew of takes, oldest first. */
+export async function tracesOf({ db, studioId }: StudioTx, takeIds: readonly string[]) {
+  if (takeIds.length === 0) return [];
+  return db
+    .select({ takeId: analysis.takeId, trace: analysis.trace })
+    .from(analysis)
+    .innerJoin(take, present)
+    .where(and(eq(analysis.studioId, studioId), inArray(analysis.takeId, [...takeIds])))
+    .orderBy(asc(take.recordedAt), asc(take.id));
 }
 
 /** Takes that this engine has not analysed yet, oldest first. */

@@ -78,7 +78,10 @@ export const HELP: readonly HelpPage[] = texts([
       'Until two takes of two days agree it is a first impression, drawn thin. The vowel turn is where a vowel, not the register, changes colour.',
     ],
     press: [
-      ['A change on the ladder', 'shows the takes that say so and plays them.'],
+      [
+        'A change on the ladder',
+        'shows the takes that say so, plays them, and lays every pass of months over each other, to be seen and heard one by one.',
+      ],
       ['Pinned by you', 'sets a value by your word: plan, songs and keys keep to it. Take the pin out and the machine speaks again.'],
       ['As it stood on', 'shows the map of an earlier day.'],
       ['Choose the work', 'leads to the plan.'],

@@ -1,7 +1,7 @@
 'use client';
 import { Said, said } from '../../core/words/said';
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
-import { ChevronDown, Play, Square } from 'lucide-react';
+import { ChevronDown, Layers, Play, Square } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useRef, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
@@ -14,6 +14,7 @@ import { ForCoaches } from '../kit/may-change';
 import { EVENT_WORDS, FINDING_WORDS, SOURCE_WORDS, TASK_WORDS } from '../kit/words';
 import { useLadderScale } from '../ladder/useLadderScale';
 import { CeilingCard } from './CeilingCard';
+import { Crossings } from './Crossings';
 import { Dates, sessionsOf } from './Dates';
 import { MapPicture } from './MapPicture';
 import { MapTools } from './MapTools';
@@ -347,6 +348,7 @@ function PassaggioCard({
   const { dateOf, note, t } = useLanguage();
   // A blend has a zone instead.
   const overlap = p.name === 'blended' ? null : overlapOf(p);
+  const [laid, setLaid] = useState(false);
   return (
     <Disclosure as="div" className="card" data-testid="passaggio">
       <DisclosureButton className="flex min-h-11 w-full items-center gap-4 text-left">
@@ -385,6 +387,12 @@ function PassaggioCard({
           </p>
         )}
         {p.vowels.length > 0 && <p className="mb-2 text-sm">{t(vowelWords(p.vowels))}</p>}
+        {p.votes.length > 1 && (
+          <button className="button no-print mb-2 px-3" onClick={() => setLaid(true)}>
+            <Layers aria-hidden size={18} /> {t('Lay the passes over each other')}
+          </button>
+        )}
+        {laid && <Crossings singerId={singerId} midi={p.midi} when={when} onClose={() => setLaid(false)} />}
         <ul className="flex max-h-64 flex-col overflow-y-auto">
           {p.votes.map((v) => (
             <li key={`${v.takeId}${v.timeS}${v.source}`} className="flex items-center gap-2">

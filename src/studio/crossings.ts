@@ -1,0 +1,27 @@
+import { Crossing, crossingIn } from '../core/map/crossings';
+import { tracesOf } from '../data/takes';
+import type { Context } from './context';
+import { mapOf } from './pooling';
+import { mustFindSinger } from './singers';
+
+/** Passes shown at most, the newest: more than that are a cloud. */
+const MOST_CROSSINGS = 200;
+
+/** Every pass in which the change nearest to a pitch was heard, oldest first; none where the map has no change. */
+export async function crossingsAt({ tx }: Context, singerId: string, midi: number): Promise<Crossing[]> {
+  await mustFindSinger(tx, singerId);
+  const { passaggi } = await mapOf(tx, singerId);
+  const [change] = [...passaggi].sort((a, b) => Math.abs(a.midi - midi) - Math.abs(b.midi - midi));
+  if (!change) return [];
+  const takes = await tracesOf(tx, [...new Set(change.votes.map((v) => v.takeId))]);
+  return takes
+    .flatMap(({ takeId, trace }) =>
+      trace
+        ? change.votes
+            .filter((v) => v.takeId === takeId)
+            .sort((a, b) => a.timeS - b.timeS)
+            .map((vote) => crossingIn(trace, vote))
+        : [],
+    )
+    .slice(-MOST_CROSSINGS);
+}
