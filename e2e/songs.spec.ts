@@ -204,13 +204,21 @@ test('a song on the phone: its phrase heard and sung, what broke told there, and
   await phone.goto(address);
   await answerWell(phone);
   await phone.getByText('Songs', { exact: true }).click();
-  await phone.getByRole('button', { name: /The Heron’s Song/ }).click();
+  await phone.getByRole('button', { name: /^The Heron’s Song in / }).click();
   const song = phone.getByRole('region', { name: 'The Heron’s Song' });
   await expect(song.getByTestId('song-staff').locator('svg')).toHaveCount(1);
   const phrases = phrasesOf(HERON);
   await expect(song.getByRole('navigation', { name: 'Phrases' }).getByRole('button')).toHaveCount(phrases.length);
   await song.getByRole('button', { name: 'Hear it' }).click();
+  // The piano waits, and goes on from the phrase.
+  const piano = song.getByRole('group', { name: 'The piano' });
+  await piano.getByRole('button', { name: 'Wait' }).click();
+  await expect(song.getByRole('button', { name: 'Hear it' })).toBeVisible();
+  await piano.getByRole('button', { name: 'Go on' }).click();
+  await expect(song.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await piano.getByRole('button', { name: 'Once more' }).click();
   await song.getByRole('button', { name: 'Stop' }).click();
+  await expect(piano).toHaveCount(0);
   const { pcm } = sing(typicalProfile('tenor', 'flip'), songTask(partOf(HERON, phrases[0]), -12), {
     seed: 4,
     sampleRate: 44100,

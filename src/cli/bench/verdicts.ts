@@ -6,6 +6,7 @@ import { SHELF } from '../../core/exercise/shelf';
 import type { Exercise } from '../../core/exercise/types';
 import { hearExercise } from '../../core/judge/hear';
 import { knownVoice } from '../../core/judge/known-voice';
+import { audibleOn } from '../../core/judge/sounds';
 import { KnownVoice, Verdict, VERDICTS } from '../../core/judge/types';
 import { mapVoice } from '../../core/map/pool';
 import { expectedChange, VoiceTypeId, VOICE_TYPES } from '../../core/plan/voice-types';
@@ -62,11 +63,17 @@ function listenedTo(profile: SingerProfile, type: VoiceTypeId, seed: number, rec
   return knownVoice(mapVoice(takes, { expectedMidi: expectedChange(type) }), expectedChange(type));
 }
 
+/** What was said of a performance, and whether its sound lets a voice's colour through. */
+interface Judged {
+  verdict: Verdict;
+  colour: boolean;
+}
+
 /**
  * One performance by a voice drawn for it, in a drawn room, judged; null where it can't be sung that way. `usually`: how the voice
  * crosses as a rule, where it was listened to before; otherwise only where it changes is known.
  */
-function performed(e: Exercise, way: Way, maker: Maker, random: () => number, usually?: CrossingStyle): Verdict | null {
+function performed(e: Exercise, way: Way, maker: Maker, random: () => number, usually?: CrossingStyle): Judged | null {
   const type = VOICE_TYPES[Math.floor(random() * VOICE_TYPES.length)].id;
   const profile = typicalProfile(type, styleOf(way));
   profile.breathiness = random() * 0.5;
@@ -94,7 +101,7 @@ function performed(e: Exercise, way: Way, maker: Maker, random: () => number, us
   const known = usually
     ? listenedTo({ ...typicalProfile(type, usually), breathiness: profile.breathiness }, type, seed, recorded, maker)
     : { changeMidi: change, handsOver: null };
-  return hearExercise(recorded(pcm), asked, known).judgement.verdict;
+  return { verdict: hearExercise(recorded(pcm), asked, known).judgement.verdict, colour: audibleOn(sound).colour };
 }
 
 /** A line of the table: in which way what is sung is sung, and how the voice crosses as a rule. */
@@ -115,25 +122,38 @@ const LISTENED_TO: readonly Row[] = [
   { name: 'clean today', usually: 'pulled', is: (_, way) => way === 'clean' },
 ];
 
+/** How wide the first column of the table is, letters. */
+const NAME_WIDTH = 20;
+
 /** Every exercise of the shelf sung in the ways of some rows by `rounds` drawn voices in drawn rooms: what was said of it, in percent. */
 function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0): string {
-  const said = new Map<Row, Verdict[]>(rows.map((row) => [row, []]));
+  const said = new Map<Row, Judged[]>(rows.map((row) => [row, []]));
   for (let round = first; round < first + rounds; round++) {
     const random = seededRandom(1000 + round);
     for (const e of SHELF)
       for (const way of WAYS)
         for (const row of rows.filter((r) => r.is(e, way))) {
-          const verdict = performed(e, way, maker, random, row.usually);
-          if (verdict) said.get(row)!.push(verdict);
+          const judged = performed(e, way, maker, random, row.usually);
+          if (judged) said.get(row)!.push(judged);
         }
   }
-  const lines = rows.map((row) => {
-    const of = said.get(row)!;
+  const line = (name: string, of: readonly Judged[]) => {
     const share = (verdict: Verdict) =>
-      `${((100 * of.filter((v) => v === verdict).length) / Math.max(1, of.length)).toFixed(0)} %`.padStart(9);
-    return `    ${row.name.padEnd(14)}${String(of.length).padStart(6)}${VERDICTS.map(share).join('')}`;
+      `${((100 * of.filter((j) => j.verdict === verdict).length) / Math.max(1, of.length)).toFixed(0)} %`.padStart(9);
+    return `    ${name.padEnd(NAME_WIDTH)}${String(of.length).padStart(6)}${VERDICTS.map(share).join('')}`;
+  };
+  const lines = rows.flatMap((row) => {
+    const of = said.get(row)!;
+    // What is said of colour where none comes through is a question of its own.
+    const apart = [true, false].map((colour) =>
+      line(
+        colour ? '  on vowels' : '  straw, lips, nose',
+        of.filter((j) => j.colour === colour),
+      ),
+    );
+    return [line(row.name, of), ...(row.name.startsWith('pulled') ? apart : [])];
   });
-  return [`    sung          takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
+  return [`    ${'sung'.padEnd(NAME_WIDTH)} takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
 }
 
 /** Rounds of drawn voices begin here: `npm run bench -- verdicts 2 70` takes others than those before. */

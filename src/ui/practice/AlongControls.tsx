@@ -34,7 +34,8 @@ export function AlongControls({
   );
 }
 
-function Ask({ words, onAsk, on, icon }: { words: string; onAsk: () => void; on?: boolean; icon: ReactNode }) {
+/** One thing asked of the piano, a thumb wide. */
+export function Ask({ words, onAsk, on, icon }: { words: string; onAsk: () => void; on?: boolean; icon: ReactNode }) {
   return (
     <button
       aria-pressed={on}

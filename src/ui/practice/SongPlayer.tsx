@@ -1,12 +1,13 @@
 'use client';
 import type { Said } from '../../core/words/said';
-import { Mic, Play, Square } from 'lucide-react';
+import { Mic, Pause, Play, Repeat1, Square } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { clipOf } from '../../audio/clip';
 import { useFollowAlong } from '../../audio/follow-along';
 import { followOnDevice } from '../../audio/follow-song';
 import { openMicrophone } from '../../audio/input';
 import { Manner, Model, modelledPhrase, modelsOf } from '../../core/exercise/model';
+import type { KeyInTime } from '../../core/exercise/render';
 import { readWav } from '../../core/format/wav';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { loadOf } from '../../core/practice/load';
@@ -28,6 +29,7 @@ import { VERDICT_WORDS } from '../kit/verdict';
 import { Finished, useRecorder } from '../listen/useRecorder';
 import { dayKey } from '../plan/days';
 import { SongStaff } from '../staff/SongStaff';
+import { Ask } from './AlongControls';
 import { HearModels } from './HearModels';
 import { HearYourself } from './HearYourself';
 import { Mirror } from './Mirror';
@@ -96,6 +98,10 @@ export function SongPlayer({
   const [telling, setTelling] = useState(false);
   const along = useFollowAlong();
   const recorder = useRecorder(null, noFrames, async () => setProblem(t('The microphone went away: sing it again.')));
+  /** Of the phrases that are sung, the one at which the piano waits; null: it doesn't. */
+  const [waits, setWaits] = useState<number | null>(null);
+  /** Of them, the one the piano began with (before it, its starting note). */
+  const first = useRef(0);
   const begun = useRef(0);
   const finishNow = useRef<() => Promise<void>>(async () => {});
   const phrase = phrases[at];
@@ -124,6 +130,7 @@ export function SongPlayer({
   };
   const finish = async () => {
     along.stop();
+    setWaits(null);
     const seconds = (now() - begun.current) / 1000;
     const finished = await recorder.stop();
     if (!finished) return;
@@ -160,6 +167,7 @@ export function SongPlayer({
   const sing = async () => {
     setProblem(null);
     setLast(null);
+    setWaits(null);
     along.stop();
     try {
       await recorder.start(
@@ -182,17 +190,24 @@ export function SongPlayer({
         (events) => openMicrophone(null, events),
       );
       begun.current = now();
-      if (withPiano)
-        void along.play(
-          'song',
-          [startingNote(song, phrase, semitones), ...songInTime(song, sung, semitones)],
-          () => void finishNow.current(),
-        );
+      if (withPiano) playFrom(0, true, [startingNote(song, phrase, semitones)]);
     } catch (error) {
       setProblem(saidOf(error));
     }
   };
-  const hear = () => (along.sounding ? along.stop() : void along.play('song', songInTime(song, sung, semitones)));
+  const hear = () => (along.sounding ? along.stop() : playFrom(0, false));
+  /** The piano, from one of the phrases that are sung on; whoever sings to it has sung when it is over. */
+  const playFrom = (n: number, singing: boolean, before: KeyInTime[] = []) => {
+    first.current = n - before.length;
+    setWaits(null);
+    void along.play('song', [...before, ...songInTime(song, sung.slice(n), semitones)], () => singing && void finishNow.current());
+  };
+  /** Which of the phrases sounds. */
+  const sounds = () => Math.max(0, first.current + (along.sounding?.key ?? 0));
+  const wait = () => {
+    setWaits(sounds());
+    along.stop();
+  };
 
   if (telling) {
     const went = [...soFar.went.values()];
@@ -233,7 +248,7 @@ export function SongPlayer({
             aria-label={t(barsName(song, p.firstBar, p.lastBar))}
             disabled={recording || busy}
             className={`min-h-11 min-w-11 rounded-lg border px-2 text-sm ${i === at ? 'border-accent bg-card font-bold' : 'border-line'}`}
-            onClick={() => (setAt(i), setLast(null), along.stop())}
+            onClick={() => (setAt(i), setLast(null), setWaits(null), along.stop())}
           >
             {song.bars[p.firstBar].number}–{song.bars[p.lastBar].number}
           </button>
@@ -245,11 +260,21 @@ export function SongPlayer({
           <b>{t(how.name)}</b>, {t(how.sounds)}. {t(how.dose)} {t(how.caution)}
         </p>
       )}
-      <Tick checked={on} disabled={recording || busy} onChange={setOn}>
+      <Tick checked={on} disabled={recording || busy} onChange={(all) => (setOn(all), setWaits(null))}>
         {t('On from here to the end')}
       </Tick>
       {(problem ?? along.problem) && <p role="alert">{t((problem ?? along.problem)!)}</p>}
       <Mirror />
+      {(along.sounding || waits !== null) && (
+        <div role="group" aria-label={t('The piano')} className="grid grid-cols-2 gap-2">
+          {waits === null ? (
+            <Ask words={t('Wait')} onAsk={wait} icon={<Pause aria-hidden />} />
+          ) : (
+            <Ask words={t('Go on')} onAsk={() => playFrom(waits, recording)} icon={<Play aria-hidden />} />
+          )}
+          <Ask words={t('Once more')} onAsk={() => playFrom(waits ?? sounds(), recording)} icon={<Repeat1 aria-hidden />} />
+        </div>
+      )}
       {recording ? (
         <button className="button-main min-h-16 text-xl" onClick={() => void finish()}>
           <Square aria-hidden /> {t('Enough')}
