@@ -90,10 +90,24 @@ describe('nothing is made up', () => {
     expect(analyseTake(voice, 'sustain').findings).toMatchObject({ quality: { usable: true }, notes: [{ midi: 57 }] });
   });
 
-  test('clipping is noticed', () => {
+  // A converter's ceiling, one a little under it, and an amplifier's before it.
+  test.each([1, 0.98, 0.6])('clipping at %d of full scale is noticed', (ceiling) => {
     const loud = additiveTone({ seconds: 1, hz: () => 200, amplitude: () => 1 });
-    const samples = loud.samples.map((v) => Math.max(-1, Math.min(1, 4 * v)));
+    const samples = loud.samples.map((v) => Math.max(-ceiling, Math.min(ceiling, 4 * v)));
     expect(analyseTake({ samples, sampleRate: RATE }, 'sustain').findings.quality).toMatchObject({ clipped: true, usable: true });
+  });
+
+  test.each([
+    [44100, 110, 0.97],
+    [48000, 82, 0.7],
+    [96000, 82, 0.9],
+    [RATE, 220, 0.05],
+  ])('the top of a tone is no clipping: %d Hz, a sine of %d Hz at %d, at 16 bit', (sampleRate, hz, level) => {
+    const samples = Float32Array.from(
+      { length: sampleRate },
+      (_, i) => Math.round(32767 * level * Math.sin((2 * Math.PI * hz * i) / sampleRate)) / 32768,
+    );
+    expect(analyseTake({ samples, sampleRate }, 'sustain').findings.quality.clipped).toBe(false);
   });
 });
 

@@ -240,26 +240,37 @@ function shortLevels(samples: Float32Array, out: Float32Array) {
   }
 }
 
-/** Counts samples in runs of three or more at the signal's own ceiling near full scale. */
+/** What makes samples in a row flat: how loud they are at least, how far apart at most, and how many. */
+const FLAT = [
+  // At full scale.
+  { least: 0.985, apart: 1e-3, run: 3 },
+  // At a ceiling of its own, as of an amplifier before the converter: the same value again and again, which the top of no tone is (at 16 bit
+  // a sine of 100 Hz stands on one value for two samples at 48 kHz, for four at 96).
+  { least: 0.5, apart: 1e-5, run: 5 },
+];
+
+/** Counts samples in rows that stand still at a ceiling. */
 function createClipping() {
   let samples = 0;
   let clipped = 0;
-  let run = 0;
   let last = 0;
+  let wasFlat = false;
+  const runs = FLAT.map(() => 0);
   return {
     push(block: Float32Array) {
       samples += block.length;
-      for (let i = 0; i < block.length; i++) {
-        const x = block[i];
-        if (x < 0.985 && x > -0.985) {
-          run = 0;
-          continue;
+      for (const x of block) {
+        let flat = 0;
+        for (let r = 0; r < FLAT.length; r++) {
+          const { least, apart, run } = FLAT[r];
+          if (x < least && x > -least) runs[r] = 0;
+          else runs[r] = Math.abs(x - last) < apart ? runs[r] + 1 : 1;
+          if (flat === 0 && runs[r] >= run) flat = run;
         }
-        const flat = run === 0 || Math.abs(x - last) < 1e-3;
+        // The first of a row is known for one at its end.
+        clipped += wasFlat ? Math.min(1, flat) : flat;
+        wasFlat = flat > 0;
         last = x;
-        run = flat ? run + 1 : 0;
-        if (run === 3) clipped += 3;
-        else if (run > 3) clipped++;
       }
     },
     share: () => (samples ? clipped / samples : 0),
