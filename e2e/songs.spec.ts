@@ -87,7 +87,7 @@ test('a song by mouse: brought in, laid on the ladder, its key chosen, a hard ba
   await page.goto(song);
   await expect(page.getByRole('button', { name: /is chosen$/ })).toBeDisabled();
   await page.getByLabel('Listen to').selectOption({ label: 'Simulated singer' });
-  await page.getByRole('button', { name: 'Record' }).click();
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
   const takes = page.getByRole('region', { name: 'Takes of this song' });
   await expect(takes.getByRole('listitem').first()).toContainText(/6 bars, \d broke/, { timeout: 90_000 });
   await expect(takes.getByTestId('record')).toContainText(/of \d+ bars called risky \d+ broke/);
