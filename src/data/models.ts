@@ -1,30 +1,32 @@
-import { and, eq, inArray, isNull, like, or, SQL, sql } from 'drizzle-orm';
+import { and, eq, isNull, like, or, sql } from 'drizzle-orm';
 import { Model, modelledSong } from '../core/exercise/model';
 import { StudioTx } from './client';
 import { model } from './schema';
 
 const columns = { id: model.id, exerciseId: model.exerciseId, manner: model.manner, singerId: model.singerId };
 
-/** Models made for everybody and, where a singer is named, for them; of those that fit only, where that is said. */
-const chosen = ({ db, studioId }: StudioTx, singerId: string | null, fits?: SQL): Promise<Model[]> =>
-  db
+/**
+ * Models made for everybody and, where a singer is named, for them; where it is said of what, those of some exercises and of some songs'
+ * phrases only.
+ */
+export async function modelsFor(
+  { db, studioId }: StudioTx,
+  singerId: string | null,
+  only?: { exercises?: readonly string[]; songs?: readonly string[] },
+): Promise<Model[]> {
+  const of = only && [...(only.exercises ?? []).map((id) => eq(model.exerciseId, id)), ...(only.songs ?? []).map(phrasesOfSong)];
+  if (of?.length === 0) return [];
+  return db
     .select(columns)
     .from(model)
     .where(
-      and(eq(model.studioId, studioId), singerId ? or(isNull(model.singerId), eq(model.singerId, singerId)) : isNull(model.singerId), fits),
+      and(
+        eq(model.studioId, studioId),
+        singerId ? or(isNull(model.singerId), eq(model.singerId, singerId)) : isNull(model.singerId),
+        of && or(...of),
+      ),
     )
     .orderBy(model.exerciseId, model.manner);
-
-/** Models made for everybody and, where a singer is named, for them; of some exercises only, where these are named. */
-export async function modelsFor(tx: StudioTx, singerId: string | null, exerciseIds?: readonly string[]): Promise<Model[]> {
-  if (exerciseIds?.length === 0) return [];
-  return chosen(tx, singerId, exerciseIds && inArray(model.exerciseId, [...exerciseIds]));
-}
-
-/** Models of these songs' phrases made for a singer, or for everybody. */
-export async function modelsOfSongs(tx: StudioTx, singerId: string, songIds: readonly string[]): Promise<Model[]> {
-  if (songIds.length === 0) return [];
-  return chosen(tx, singerId, or(...songIds.map(phrasesOfSong)));
 }
 
 const phrasesOfSong = (songId: string) => like(model.exerciseId, `${modelledSong(songId)}%`);

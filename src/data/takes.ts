@@ -107,15 +107,16 @@ export async function analysisOf({ db, studioId }: StudioTx, takeId: string) {
   return row;
 }
 
-/** What this engine drew of takes, oldest first. */
-export async function tracesOf({ db, studioId }: StudioTx, takeIds: readonly string[]) {
+/** What this engine drew of takes, of the `most` newest that have it; newest first. */
+export async function tracesOf({ db, studioId }: StudioTx, takeIds: readonly string[], most: number) {
   if (takeIds.length === 0) return [];
   return db
     .select({ takeId: analysis.takeId, trace: analysis.trace })
     .from(analysis)
     .innerJoin(take, present)
-    .where(and(eq(analysis.studioId, studioId), inArray(analysis.takeId, [...takeIds])))
-    .orderBy(asc(take.recordedAt), asc(take.id));
+    .where(and(eq(analysis.studioId, studioId), inArray(analysis.takeId, [...takeIds]), isNotNull(analysis.trace)))
+    .orderBy(desc(take.recordedAt), desc(take.id))
+    .limit(most);
 }
 
 /** Takes that this engine has not analysed yet, oldest first. */

@@ -13,15 +13,15 @@ export async function crossingsAt({ tx }: Context, singerId: string, midi: numbe
   const { passaggi } = await mapOf(tx, singerId);
   const [change] = [...passaggi].sort((a, b) => Math.abs(a.midi - midi) - Math.abs(b.midi - midi));
   if (!change) return [];
-  const takes = await tracesOf(tx, [...new Set(change.votes.map((v) => v.takeId))]);
+  // Each of these takes holds a pass at least: older ones needn't be read.
+  const takes = await tracesOf(tx, [...new Set(change.votes.map((v) => v.takeId))], MOST_CROSSINGS);
   return takes
+    .reverse()
     .flatMap(({ takeId, trace }) =>
-      trace
-        ? change.votes
-            .filter((v) => v.takeId === takeId)
-            .sort((a, b) => a.timeS - b.timeS)
-            .map((vote) => crossingIn(trace, vote))
-        : [],
+      change.votes
+        .filter((v) => v.takeId === takeId)
+        .sort((a, b) => a.timeS - b.timeS)
+        .map((vote) => crossingIn(trace!, vote)),
     )
     .slice(-MOST_CROSSINGS);
 }

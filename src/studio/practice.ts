@@ -9,7 +9,7 @@ import type { PlanItem } from '../core/plan/types';
 import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
-import { modelsFor, modelsOfSongs } from '../data/models';
+import { modelsFor } from '../data/models';
 import { newestChoices } from '../data/songs';
 import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
@@ -70,14 +70,7 @@ export async function viewPractice(ctx: Context, singerId: string) {
     /** Songs in the keys that were chosen, and the voice they are laid on. */
     songs,
     voice: voiceIn(map, singer),
-    models: [
-      ...(await modelsFor(tx, singerId, newest ? newest.items.map((it) => it.exerciseId) : [])),
-      ...(await modelsOfSongs(
-        tx,
-        singerId,
-        songs.map((s) => s.id),
-      )),
-    ],
+    models: await modelsFor(tx, singerId, { exercises: newest?.items.map((it) => it.exerciseId), songs: songs.map((s) => s.id) }),
   };
 }
 

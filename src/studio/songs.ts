@@ -14,7 +14,7 @@ import { mapOf } from './pooling';
 import { lately, practiceOf } from '../data/practice';
 import { trustIn } from '../data/ears';
 import { keptMaps } from '../data/maps';
-import { deleteModelsOfSong, modelsOfSongs } from '../data/models';
+import { deleteModelsOfSong, modelsFor } from '../data/models';
 import { withPins } from '../core/map/pins';
 import { withTrust } from '../core/map/trust';
 import { SingerRow } from '../data/singers';
@@ -119,7 +119,7 @@ export async function viewSong(ctx: Context, singerId: string, songId: string) {
     song,
     note,
     chosen: await chosenFor(tx, singerId, songId),
-    models: await modelsOfSongs(tx, singerId, [songId]),
+    models: await modelsFor(tx, singerId, { songs: [songId] }),
     takes: (await songTakesOf(tx, singerId, songId)).map((t, i) => (i < DRAWN_TAKES ? t : withoutNotes(t))),
     allTakes: (await songBarsOf(tx, singerId)).flatMap(({ bars }) => bars),
   };

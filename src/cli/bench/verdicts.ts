@@ -144,14 +144,11 @@ function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0)
   };
   const lines = rows.flatMap((row) => {
     const of = said.get(row)!;
+    const all = line(row.name, of);
+    if (!row.name.startsWith('pulled')) return all;
     // What is said of colour where none comes through is a question of its own.
-    const apart = [true, false].map((colour) =>
-      line(
-        colour ? '  on vowels' : '  straw, lips, nose',
-        of.filter((j) => j.colour === colour),
-      ),
-    );
-    return [line(row.name, of), ...(row.name.startsWith('pulled') ? apart : [])];
+    const [through, not] = [true, false].map((colour) => of.filter((j) => j.colour === colour));
+    return [all, line('  on vowels', through), line('  straw, lips, nose', not)];
   });
   return [`    ${'sung'.padEnd(NAME_WIDTH)} takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
 }

@@ -268,7 +268,7 @@ function createClipping() {
           if (flat === 0 && runs[r] >= run) flat = run;
         }
         // The first of a row is known for one at its end.
-        clipped += wasFlat ? Math.min(1, flat) : flat;
+        if (flat > 0) clipped += wasFlat ? 1 : flat;
         wasFlat = flat > 0;
         last = x;
       }

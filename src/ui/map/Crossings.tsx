@@ -1,6 +1,6 @@
 'use client';
 import { Pause, Play, Square } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import { ASIDE_S, Crossing } from '../../core/map/crossings';
 import type { Direction } from '../../core/take/types';
@@ -14,8 +14,8 @@ import { EVENT_WORDS } from '../kit/words';
 import { Rungs } from '../ladder/Ladder';
 import { ladderScale, LadderScale } from '../ladder/scale';
 import { useLanguage } from '../language/language';
-import { sizedContext, themeColours } from '../take/CurveCanvas';
-import { Curve, drawCurve, spanOf, strokeCurve, TimeScale, xAt } from '../take/trace';
+import { Colours, Painted } from '../take/CurveCanvas';
+import { Curve, curveOf, drawCurve, strokeCurve, TimeScale, xAt } from '../take/trace';
 
 const HEIGHT = 320;
 /** Notes to each side of the change: an octave and a bit, more is another story. */
@@ -139,21 +139,14 @@ function OneWay({
 }) {
   const { note, t } = useLanguage();
   const [box, width] = useWidth();
-  const canvas = useRef<HTMLCanvasElement>(null);
   const scale = useMemo(() => ladderScale(Math.round(midi) - ASIDE_ST, Math.round(midi) + ASIDE_ST, HEIGHT), [midi]);
   const own = useMemo(() => passes.map((p, i) => ({ p, i })).filter(({ p }) => p.direction === way), [passes, way]);
   const time = useMemo((): TimeScale => ({ fromS: -ASIDE_S, toS: ASIDE_S, width }), [width]);
-  const curves = useMemo(() => new Map(own.map(({ p, i }) => [i, curveOf(p)])), [own]);
-  useEffect(() => {
-    const dark = matchMedia('(prefers-color-scheme: dark)');
-    const paint = () => {
-      const ctx = sizedContext(canvas.current, width, scale.height);
-      if (ctx) draw(ctx, curves, shown, alone, time, scale);
-    };
-    paint();
-    dark.addEventListener('change', paint);
-    return () => dark.removeEventListener('change', paint);
-  }, [alone, curves, scale, shown, time, width]);
+  const curves = useMemo(() => new Map(own.map(({ p, i }) => [i, aroundTheChange(p)])), [own]);
+  const paint = useCallback(
+    (ctx: CanvasRenderingContext2D, colours: Colours) => draw(ctx, colours, curves, shown, alone, time, scale),
+    [alone, curves, scale, shown, time],
+  );
   return (
     <figure>
       <figcaption className="text-sm text-soft">
@@ -176,26 +169,23 @@ function OneWay({
             ))}
           </g>
         </svg>
-        <canvas ref={canvas} aria-hidden="true" className="absolute inset-0" style={{ width, height: HEIGHT }} />
+        <Painted width={width} height={HEIGHT} draw={paint} />
       </div>
     </figure>
   );
 }
 
-const curveOf = ({ pitch, head, hopS }: Crossing): Curve => {
-  const { from, span } = spanOf(head.filter((_, i) => pitch[i] > 0));
-  return { startS: -ASIDE_S, hopS, midi: pitch, head: head.map((h) => (h - from) / span) };
-};
+const aroundTheChange = ({ pitch, head, hopS }: Crossing): Curve => ({ ...curveOf({ midi: pitch, head, hopS }), startS: -ASIDE_S });
 
 function draw(
   ctx: CanvasRenderingContext2D,
+  [ink, accent, soft]: Colours,
   curves: ReadonlyMap<number, Curve>,
   shown: number,
   alone: boolean,
   time: TimeScale,
   scale: LadderScale,
 ) {
-  const [ink, accent, soft] = themeColours();
   const alpha = alone ? FAINT : 2 * FAINT;
   for (const [i, curve] of curves) {
     if (i >= shown - (alone ? 1 : 0)) continue;

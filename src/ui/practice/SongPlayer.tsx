@@ -128,9 +128,13 @@ export function SongPlayer({
     const today = { day: dayKey(new Date()), sound: clipOf({ samples: samples.subarray(-MOST_HEARD_S * sampleRate), sampleRate }) };
     return { now: today, before: mayKeep ? await keepOwn(`song:${id}:${phrase.first}`, today) : null };
   };
-  const finish = async () => {
+  /** The piano neither sounds nor waits. */
+  const hush = () => {
     along.stop();
     setWaits(null);
+  };
+  const finish = async () => {
+    hush();
     const seconds = (now() - begun.current) / 1000;
     const finished = await recorder.stop();
     if (!finished) return;
@@ -167,8 +171,7 @@ export function SongPlayer({
   const sing = async () => {
     setProblem(null);
     setLast(null);
-    setWaits(null);
-    along.stop();
+    hush();
     try {
       await recorder.start(
         {
@@ -248,7 +251,7 @@ export function SongPlayer({
             aria-label={t(barsName(song, p.firstBar, p.lastBar))}
             disabled={recording || busy}
             className={`min-h-11 min-w-11 rounded-lg border px-2 text-sm ${i === at ? 'border-accent bg-card font-bold' : 'border-line'}`}
-            onClick={() => (setAt(i), setLast(null), setWaits(null), along.stop())}
+            onClick={() => (setAt(i), setLast(null), hush())}
           >
             {song.bars[p.firstBar].number}–{song.bars[p.lastBar].number}
           </button>

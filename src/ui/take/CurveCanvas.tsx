@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { LadderScale } from '../ladder/scale';
 import { Curve, drawCurve, TimeScale } from './trace';
 
@@ -7,27 +7,26 @@ const DARK = '(prefers-color-scheme: dark)';
 
 /** A pitch curve on a canvas of the ladder's height; paints again when anything changes (or the theme does). */
 export function CurveCanvas({ curve, time, scale }: { curve: Curve; time: TimeScale; scale: LadderScale }) {
+  const draw = useCallback<Draw>((ctx, [ink, accent]) => drawCurve(ctx, curve, time, scale, ink, accent), [curve, time, scale]);
+  return <Painted width={time.width} height={scale.height} draw={draw} />;
+}
+
+type Draw = (ctx: CanvasRenderingContext2D, colours: Colours) => void;
+
+/** A canvas over what stands beneath; painted again when `draw` or its size changes, or the theme does. */
+export function Painted({ width, height, draw }: { width: number; height: number; draw: Draw }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const paint = () => {
-      const ctx = sizedContext(canvas.current, time.width, scale.height);
-      if (!ctx) return;
-      const [ink, accent] = themeColours();
-      drawCurve(ctx, curve, time, scale, ink, accent);
+      const ctx = sizedContext(canvas.current, width, height);
+      if (ctx) draw(ctx, themeColours());
     };
     paint();
     const dark = matchMedia(DARK);
     dark.addEventListener('change', paint);
     return () => dark.removeEventListener('change', paint);
-  }, [curve, time, scale]);
-  return (
-    <canvas
-      ref={canvas}
-      aria-hidden="true"
-      className="pointer-events-none absolute inset-0"
-      style={{ width: time.width, height: scale.height }}
-    />
-  );
+  }, [draw, height, width]);
+  return <canvas ref={canvas} aria-hidden="true" className="pointer-events-none absolute inset-0" style={{ width, height }} />;
 }
 
 /** The canvas's context, cleared and scaled to the screen's own pixels. */
@@ -44,7 +43,7 @@ export function sizedContext(canvas: HTMLCanvasElement | null, width: number, he
   return ctx;
 }
 
-type Colours = [ink: string, accent: string, soft: string];
+export type Colours = [ink: string, accent: string, soft: string];
 let theme: { dark: MediaQueryList; wasDark: boolean; colours: Colours } | undefined;
 
 /** Ink, accent and soft ink of the present theme. Asked at every frame: the styles are looked up only when the theme has changed. */

@@ -16,7 +16,7 @@ export interface Curve {
 const LEAST_SPAN = 1.6;
 
 /** A stored trace as a curve. Timbre scores mean something only against each other: the take's own span is the ramp. */
-export function curveOf(trace: Trace): Curve {
+export function curveOf(trace: Pick<Trace, 'hopS' | 'midi' | 'head'>): Curve {
   const { from, span } = spanOf(trace.head.filter((_, i) => trace.midi[i] > 0));
   return { startS: 0, hopS: trace.hopS, midi: trace.midi, head: trace.head.map((h) => (h - from) / span) };
 }
