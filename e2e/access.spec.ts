@@ -35,6 +35,8 @@ interface Things {
   /** A model for a new singer, with where it is kept. */
   model(singerId?: string): Promise<{ id: string; path: string }>;
   /** A line of a new singer's log. */
+  /** A word spoken by the holder of a link. */
+  spoken(token: string): Promise<string>;
   line(): Promise<string>;
   member(): Promise<string>;
   /** The token of a new singer's link, with the singer. */
@@ -47,6 +49,8 @@ const wav = Buffer.from(
   writeWav(sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 1, sirens: 1 }, { seed: 1, sampleRate: 16000 }).pcm, 16),
 );
 const modelWav = Buffer.from(writeWav({ samples: new Float32Array(8000), sampleRate: 16000 }, 16));
+const spokenPath = (token: string, id: string) =>
+  `/api/p/${token}/spoken/${id}?sha256=${createHash('sha256').update(modelWav).digest('hex')}`;
 const takePath = (base: string, singerId: string, bytes = wav) =>
   `${base}?${new URLSearchParams({
     singerId,
@@ -229,6 +233,17 @@ const RULES: Record<string, Rule> = {
   // One's own: somebody else's stays, whoever names it.
   'DELETE /api/ears/answers/[answerId]': ['coach', page(`/api/ears/answers/${randomUUID()}`)],
   'PUT /api/practice/[entryId]': ['coach', async (t) => ({ path: `/api/practice/${await t.line()}`, body: { answer: 'Yes, softer.' } })],
+  'GET /api/practice/[entryId]/spoken': [
+    'reader',
+    async (t) => {
+      const { token } = await t.link();
+      return { path: `/api/practice/${await t.spoken(token)}/spoken` };
+    },
+  ],
+  'PUT /api/p/[token]/spoken/[entryId]': [
+    'link',
+    async (t) => ({ path: spokenPath((await t.link()).token, randomUUID()), body: modelWav }),
+  ],
   'PUT /api/models/[modelId]': ['coach', async (t) => ({ path: (await t.model()).path, body: modelWav })],
   'GET /api/models/[modelId]': ['reader', async (t) => ({ path: `/api/models/${(await t.model()).id}` })],
   'DELETE /api/models/[modelId]': ['coach', async (t) => ({ path: `/api/models/${(await t.model()).id}` })],
@@ -394,6 +409,11 @@ const things = (tries: () => Promise<APIRequestContext>): Things => {
       const path = `/api/models/${id}?exerciseId=long-siren&manner=like-this&singerId=${singerId ?? (await singer())}`;
       await ok(await owner.put(path, { data: modelWav }));
       return { id, path };
+    },
+    spoken: async (token) => {
+      const id = randomUUID();
+      await ok(await owner.put(spokenPath(token, id), { data: modelWav }));
+      return id;
     },
     line: async () => {
       const singerId = await singer();

@@ -74,6 +74,15 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(own.getByText(/could not be played/)).toHaveCount(0);
       await page.getByRole('button', { name: 'Crown' }).click();
       await page.getByLabel(/A word to your coach/).fill('Is the last key too low?');
+      // The same in their own voice, said anew when it has been heard.
+      const say = page.getByTestId('say-it');
+      for (const press of [/^Or say it/, 'Anew']) {
+        await say.getByRole('button', { name: press }).click();
+        await expect(page.getByRole('button', { name: 'Tell it' })).toBeDisabled();
+        await expect(say.getByText(/[2-9] of 10 s/)).toBeVisible();
+        await say.getByRole('button', { name: 'That is it' }).click();
+        await say.getByRole('button', { name: 'Hear what you said' }).click();
+      }
       await page.getByRole('button', { name: 'Tell it' }).click();
       await expect(page.getByRole('status')).toContainText('Kept here');
       await page.context().setOffline(false);
@@ -84,6 +93,10 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await openSinger(page, 'Bram Toller', 'Progress');
       const entry = page.getByTestId('entry').filter({ hasText: 'Is the last key too low?' });
       await expect(entry).toContainText('buzzed at the crown');
+      await entry.getByRole('button', { name: /^Spoken, [2-9] s$/ }).click();
+      await expect(entry.getByRole('button', { name: 'Stop' })).toBeVisible();
+      await expect(entry.getByRole('button', { name: 'Stop' })).toHaveCount(0);
+      await expect(page.getByText(/could not be played/)).toHaveCount(0);
       await entry.getByLabel(/Your answer/).fill('A tone higher next week.');
       await page.keyboard.press('Tab');
       await expect(entry.getByRole('status')).toHaveText('Kept.');

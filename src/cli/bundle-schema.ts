@@ -3,7 +3,12 @@ import { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { BUNDLED } from '../data/bundle';
 import * as tables from '../data/schema';
 
-const byName: Record<(typeof BUNDLED)[number], PgTable> = { ...tables, song_take: tables.songTake, ear_answer: tables.earAnswer };
+const byName: Record<(typeof BUNDLED)[number], PgTable> = {
+  ...tables,
+  song_take: tables.songTake,
+  ear_answer: tables.earAnswer,
+  spoken_word: tables.spokenWord,
+};
 
 /** A column as JSON Schema has it. */
 function columnSchema(column: PgColumn): object {

@@ -127,6 +127,9 @@ export const MOST_SONG_BYTES = 1_200_000;
 /** What was heard, blind, in one way of a slide. */
 export const HeardInput = z.object({ id: z.uuid(), takeId: z.uuid(), ...PassShape.shape, word: PassWordShape });
 
+/** A word a singer spoke, of the line of their log with that id. */
+export const SpokenMeta = z.object({ id: z.uuid(), sha256: SHA256 });
+
 export const ModelMeta = z.object({
   id: z.uuid(),
   exerciseId: z.string().min(1).max(60),

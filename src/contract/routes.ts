@@ -132,6 +132,9 @@ export const ROUTES = {
   'GET /api/songs/[songId]/singers': { who: 'reader', answer: gives<SongSinger[]>() },
 
   'PUT /api/practice/[entryId]': { who: 'coach', body: input.AnswerInput },
+  /** What was spoken of a line of a log. */
+  'GET /api/practice/[entryId]/spoken': { who: 'reader' },
+  'PUT /api/p/[token]/spoken/[entryId]': { who: 'anyone', query: input.SpokenMeta, itsId: 'entryId', file: true },
   'POST /api/p/[token]/entries': { who: 'anyone', body: input.EntriesInput },
   'PUT /api/p/[token]/takes/[takeId]': { who: 'anyone', query: input.TakeMeta, itsId: 'takeId', file: true, answer: gives<Stored>() },
   'GET /p/[token]/models/[modelId]': { who: 'anyone' },

@@ -21,6 +21,7 @@ export const BUNDLED = [
   'song_take',
   'assignment',
   'practice',
+  'spoken_word',
 ] as const;
 export type Bundled = (typeof BUNDLED)[number];
 

@@ -67,6 +67,7 @@ const ROWS: Record<string, Record<string, unknown>> = {
     machine_name: 'none',
   },
   model: { id: id(31), studio_id: id(1), singer_id: id(2), exercise_id: 'e', manner: 'like-this', wav: '\\x010203' },
+  spoken_word: { id: id(33), studio_id: id(1), singer_id: id(2), wav: '\\x010203' },
   song_take: { take_id: id(7), studio_id: id(1), song_id: id(30), semitones: 2, predicted: [] },
   assignment: { id: id(9), studio_id: id(1), singer_id: id(2), note: 'a', items: [], starts_on: day, stand: { phase: 'p' } },
   link: { id: id(10), studio_id: id(1), singer_id: id(2), token_hash: hash, expires_at: at },

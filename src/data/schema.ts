@@ -493,11 +493,29 @@ export const practice = pgTable(
       .on(t.singerId, t.day, t.studioId)
       .where(sql`what->>'kind' = 'item'`),
     // Words that wait for an answer.
-    index('practice_words')
+    index('practice_unanswered')
       .on(t.singerId, t.day, t.studioId)
-      .where(sql`what->>'word' is not null and answer = ''`),
+      .where(sql`what ?| array['word', 'spokenS'] and answer = ''`),
     // Asked every second or so by pages that want to know what is new.
     index('practice_by_arrival').on(t.studioId, t.receivedAt),
+  ],
+);
+
+/** A word a singer spoke to their coach, of a line of the log, by that line's id; it may arrive before the line does. */
+export const spokenWord = pgTable(
+  'spoken_word',
+  {
+    id: uuid('id').primaryKey(),
+    studioId: studioId(),
+    singerId: uuid('singer_id').notNull(),
+    wav: bytea('wav').notNull(),
+    spokenAt: at('spoken_at').notNull().defaultNow(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'spoken_word_singer' }).onDelete(
+      'cascade',
+    ),
+    index('spoken_word_by_singer').on(t.singerId, t.spokenAt),
   ],
 );
 

@@ -86,10 +86,11 @@ export async function listSingers({ db, studioId }: StudioTx) {
       told: sql<
         Entry['what'] | null
       >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}' or ${practice.what} @> '{"kind": "check", "sounded": false}') order by ${practice.at} desc limit 1)`,
-      /** The singer's newest own words of the last two weeks that nobody has answered. */
-      asks: sql<
-        string | null
-      >`(select ${practice.what}->>'word' ${practised} and ${practice.day} > current_date - 14 and ${practice.what}->>'word' is not null and ${practice.answer} = '' order by ${practice.at} desc limit 1)`,
+      /** Of what exercise the singer's newest own words of the last two weeks are that nobody has answered; spoken ones may have no `word`. */
+      asks: sql<{
+        word: string | null;
+        name: string;
+      } | null>`(select jsonb_build_object('word', ${practice.what}->>'word', 'name', ${practice.what}->>'name') ${practised} and ${practice.day} > current_date - 14 and ${practice.what} ?| array['word', 'spokenS'] and ${practice.answer} = '' order by ${practice.at} desc limit 1)`,
       /** What was answered about health in the last lesson. */
       health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.studioId} = ${studioId} and ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
     })

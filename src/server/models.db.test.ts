@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
-import { LONGEST_MODEL_S, modelledPhrase, modelsOf, MOST_MODELS } from '../core/exercise/model';
+import { modelledPhrase, modelsOf, MOST_MODELS } from '../core/exercise/model';
+import { LONGEST_SHORT_S } from '../core/format/short-sound';
 import { writeWav } from '../core/format/wav';
 import { dayLater } from '../core/plan/days';
 import { USUAL_TERMS } from '../core/plan/request';
@@ -130,7 +131,7 @@ describe('a coach’s voice on an exercise', () => {
   });
 
   test('what is too long, no sound, or one too many is refused in words', async () => {
-    await expect(saveModel(meta(), wavOf(LONGEST_MODEL_S + 1))).rejects.toThrow(/12 seconds long at most; this one has 13/);
+    await expect(saveModel(meta(), wavOf(LONGEST_SHORT_S + 1))).rejects.toThrow(/12 seconds long at most; this recording has 13/);
     await expect(saveModel(meta(), Buffer.from('nothing'))).rejects.toThrow(/not a WAV file/);
     await expect(saveModel(meta({ singerId: randomUUID() }), wavOf(1))).rejects.toThrow(/no such singer/i);
     await owner.query(
@@ -165,7 +166,7 @@ test('a singer’s own words stand in the list until they are answered; the phon
   const lines = EntriesInput.parse({ entries: [{ id, assignmentId: null, day, at: new Date().toISOString(), what, answer: 'Yes' }] });
   await addEntries(token, lines);
   const asks = async () => (await viewStudio()).singers.find((s) => s.id === singerId)?.asks;
-  expect(await asks()).toBe('Is the last key too low?');
+  expect(await asks()).toEqual({ word: 'Is the last key too low?', name: 'Five notes' });
   expect((await viewPractice(token)).entries.find((e) => e.id === id)).toMatchObject({
     what: { word: what.word, felt: ['crown'], lighter: true },
   });

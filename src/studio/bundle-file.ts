@@ -35,8 +35,20 @@ const MOST_FILES = 200_000;
 const MOST_ROWS = 500_000;
 
 const Rows = z.array(z.record(z.string(), z.unknown())).max(MOST_ROWS);
-/** Tables that bundles of earlier versions don't have. */
-const NEWER: readonly Bundled[] = ['model', 'song', 'repertoire', 'song_take'];
+/** Tables that every bundle has; others came later, and bundles of earlier versions are without them. */
+const FIRST: readonly Bundled[] = [
+  'singer',
+  'lesson',
+  'protocol',
+  'exercise',
+  'template',
+  'pin',
+  'take',
+  'analysis',
+  'mark',
+  'assignment',
+  'practice',
+];
 /** What `wendel.json` holds, as far as it is read here; docs/bundle.schema.json has every column. */
 const Bundle = z.object({
   wendel: z.literal('studio'),
@@ -45,7 +57,7 @@ const Bundle = z.object({
   engine: z.string(),
   studio: z.object({ ...StudioShape.shape, keepMonths: StudioShape.shape.keepMonths.default(null) }),
   tables: z.object(
-    Object.fromEntries(BUNDLED.map((t) => [t, NEWER.includes(t) ? Rows.default([]) : Rows])) as Record<Bundled, typeof Rows>,
+    Object.fromEntries(BUNDLED.map((t) => [t, FIRST.includes(t) ? Rows : Rows.default([])])) as Record<Bundled, typeof Rows>,
   ),
 });
 type Bundle = z.infer<typeof Bundle>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { MANNERS, MOST_MODEL_BYTES } from '../core/exercise/model';
+import { MANNERS } from '../core/exercise/model';
+import { MOST_SHORT_BYTES } from '../core/format/short-sound';
 import { PassShape, PassWordShape } from '../core/format/ears';
 import { ExerciseShape } from '../core/format/exercise';
 import { CourseShape, ProtocolShape } from '../core/format/lesson';
@@ -18,6 +19,11 @@ const Text = (most: number) => z.string().max(most);
 const At = z.iso.datetime({ offset: true });
 const Day = z.iso.date();
 const Midi = z.number().min(0).max(127);
+/** A short recording as PostgreSQL writes bytes in JSON. */
+const ShortSound = z
+  .string()
+  .regex(/^\\x([0-9a-f]{2})*$/)
+  .max(2 + 2 * MOST_SHORT_BYTES);
 /** A singer's own timbre axis (core/take/timbre.ts). */
 const Axis = z.object({ slope: z.number(), first: z.number(), apart: z.number().optional() });
 /** A week as it was assigned carries its exercises along, ours as well, which go by names. */
@@ -70,11 +76,7 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     singer_id: z.uuid().nullable().default(null),
     exercise_id: Text(60),
     manner: z.enum(MANNERS),
-    /** As PostgreSQL writes bytes in JSON. */
-    wav: z
-      .string()
-      .regex(/^\\x([0-9a-f]{2})*$/)
-      .max(2 + 2 * MOST_MODEL_BYTES),
+    wav: ShortSound,
     made_at: At,
   }),
   template: z.object({ id: z.uuid(), name: Text(80), items: z.array(ItemShape).max(30), created_at: At }),
@@ -160,4 +162,5 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
     granted: z.boolean().default(false),
     received_at: At,
   }),
+  spoken_word: z.object({ id: z.uuid(), singer_id: z.uuid(), wav: ShortSound, spoken_at: At }),
 };

@@ -5,14 +5,15 @@ import { lessonsOfSinger } from '../data/lessons';
 import { pinsOf } from '../data/maps';
 import { mapOf } from './pooling';
 import { practiceOf } from '../data/practice';
+import { soundOfSpoken, spokenOf } from '../data/spoken';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
 import { mustFindSinger } from './singers';
 import type { Run } from './context';
 import { takeAudioStream } from './takes';
 
-/** Everything that is kept of a singer as one ZIP: `singer.json` and each take's WAV file, streamed while the answer goes out. @throws Refusal (not-found). */
+/** Everything that is kept of a singer as one ZIP: `singer.json` and the WAV file of each take and each spoken word, streamed while the answer goes out. @throws Refusal (not-found). */
 export async function exportSinger(run: Run, id: string): Promise<{ name: string; zip: ReadableStream<Uint8Array> }> {
-  const { singer, takes, ...rest } = await run(async ({ tx }) => ({
+  const { singer, takes, spoken, ...rest } = await run(async ({ tx }) => ({
     singer: await mustFindSinger(tx, id),
     map: await mapOf(tx, id),
     pins: await pinsOf(tx, id),
@@ -21,6 +22,7 @@ export async function exportSinger(run: Run, id: string): Promise<{ name: string
     marks: await marksOfSinger(tx, id),
     practice: await practiceOf(tx, id),
     takes: await takesOfSinger(tx, id),
+    spoken: await spokenOf(tx, id),
   }));
   await run(({ tx }) => note(tx, { did: 'took out', what: 'singer', singerId: id }));
   const nameOf = (take: (typeof takes)[number]) =>
@@ -38,6 +40,10 @@ export async function exportSinger(run: Run, id: string): Promise<{ name: string
         lastModified: take.recordedAt,
         size: take.bytes,
       };
+    for (const { id, spokenAt } of spoken) {
+      const sound = await run(({ tx }) => soundOfSpoken(tx, id));
+      if (sound) yield { name: `words/${id}.wav`, input: sound.wav, lastModified: spokenAt };
+    }
   }
   return { name: `${singer.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, zip: downloadZip(files()).body! };
 }

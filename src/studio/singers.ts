@@ -28,6 +28,18 @@ export async function setArchived({ tx }: Context, id: string, archived: boolean
   await archiveSinger(tx, id, archived);
 }
 
+/** @throws Refusal (conflict) where a singer may not be recorded yet. */
+export function mustAgreeToRecording({ name, intake }: { name: string; intake: Intake | null }): void {
+  if (awaitsConsent(intake))
+    throw new Refusal(
+      'conflict',
+      said(
+        '{name} is a minor, and no guardian’s consent to recording is noted: note it in the singer’s record, then send the take again.',
+        { name: { own: name } },
+      ),
+    );
+}
+
 /** For good, with every take, mark, lesson and assignment. The name must be given, so that no slip of a finger does it. */
 export async function removeSinger({ tx }: Context, id: string, name: string) {
   const singer = await mustFindSinger(tx, id);

@@ -1,4 +1,3 @@
-import { said } from '../core/words/said';
 import type { Stored } from '../contract/answers';
 import type { TakeMeta, TakeNote } from '../contract/inputs';
 import { z } from 'zod';
@@ -7,7 +6,7 @@ import { MarkShape } from '../core/format/take';
 import { StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
 import { findLesson } from '../data/lessons';
-import { awaitsConsent, findSinger } from '../data/singers';
+import { findSinger } from '../data/singers';
 import {
   audioPart,
   deleteMark,
@@ -26,6 +25,7 @@ import {
 import type { Context, Run } from './context';
 import { isId } from './ids';
 import { Refusal } from './refusal';
+import { mustAgreeToRecording } from './singers';
 import { noteSong } from './songs';
 
 /** A recording as it arrived: what its file says, and its bytes in pieces. */
@@ -71,14 +71,7 @@ async function isThere(tx: StudioTx, meta: TakeMeta): Promise<boolean> {
   if (existing) return true;
   const singer = await findSinger(tx, meta.singerId);
   if (!singer) throw new Refusal('not-found', 'This singer is not in the studio any more: choose another and save the take again.');
-  if (awaitsConsent(singer.intake))
-    throw new Refusal(
-      'conflict',
-      said(
-        '{name} is a minor, and no guardian’s consent to recording is noted: note it in the singer’s record, then send the take again.',
-        { name: { own: singer.name } },
-      ),
-    );
+  mustAgreeToRecording(singer);
   return false;
 }
 

@@ -24,6 +24,8 @@ export interface TakeIdentity {
   song?: { id: string; semitones: number } | null;
   /** The singer's own link it goes by; absent: the coach's side. */
   via?: string;
+  /** A word spoken to the coach, of the line of the log with this id: it is no take, and nothing is heard in it. */
+  spoken?: true;
   /** Heard on this device and forgotten: it is never kept, and never sent. */
   hereOnly?: boolean;
   /** Whose take it is; an earlier version kept it without. */

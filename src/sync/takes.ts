@@ -13,12 +13,17 @@ export function onSent(listener: (takeId: string) => void): () => void {
   return () => sent.delete(listener);
 }
 
+const pathOf = ({ id, via, spoken }: TakeIdentity): string =>
+  !via
+    ? addressOf('PUT /api/takes/[takeId]', { takeId: id })
+    : spoken
+      ? addressOf('PUT /api/p/[token]/spoken/[entryId]', { token: via, entryId: id })
+      : addressOf('PUT /api/p/[token]/takes/[takeId]', { token: via, takeId: id });
+
 /** Send one take and the marks made while it was recorded. Repeating is harmless: id and hash make it the same take. */
 export async function sendTake(take: TakeIdentity, wav: ArrayBuffer, marks: CoachMark[]): Promise<void> {
-  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, song, via } = take;
-  const path = via
-    ? addressOf('PUT /api/p/[token]/takes/[takeId]', { token: via, takeId: id })
-    : addressOf('PUT /api/takes/[takeId]', { takeId: id });
+  const { id, singerId, task, vowel, colour, source, recordedAt, lessonId, step, asked, song } = take;
+  const path = pathOf(take);
   const query = new URLSearchParams({
     singerId,
     task,

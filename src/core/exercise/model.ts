@@ -11,12 +11,6 @@ export interface Model {
   singerId: string | null;
 }
 
-/** A model is short: ten seconds (and a moment for the hand). */
-export const MODEL_S = 10;
-export const LONGEST_MODEL_S = 12;
-/** What a model is kept at: enough for a voice, half the bytes. */
-export const MODEL_RATE = 22050;
-export const MOST_MODEL_BYTES = 600 * 1024;
 /** So many are kept in one studio. */
 export const MOST_MODELS = 150;
 

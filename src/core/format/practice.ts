@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LONGEST_SOUND } from './exercise';
+import { LONGEST_SHORT_S } from './short-sound';
 import { FAULTS, VERDICTS } from '../judge/types';
 import { SIGNS } from '../plan/safety';
 import { ARMS, ELSEWHERE_IDS, type Entry, FELT, LONGEST_WORD, MOST_ELSEWHERE_MIN } from '../practice/types';
@@ -49,6 +50,7 @@ const Done = z.object({
   signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
   byHand: z.boolean(),
   word: z.string().trim().max(LONGEST_WORD).optional(),
+  spokenS: z.number().positive().max(LONGEST_SHORT_S).optional(),
   felt: z.array(z.enum(FELT)).max(FELT.length).optional(),
   lighter: z.boolean().optional(),
 });

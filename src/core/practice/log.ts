@@ -68,11 +68,13 @@ export interface PractisedInShort {
   last: string | null;
 }
 
-/** Words of the singer's own, newest first; `open`: only those the coach hasn't answered. */
+/** Words of the singer's own, written or spoken (then `word` may be null), newest first; `open`: only those the coach hasn't answered. */
 export const wordsIn = (entries: readonly Entry[], open = false) =>
   entries
     .flatMap(({ id, day, at, answer, what }) =>
-      what.kind === 'item' && what.word && !(open && answer) ? [{ id, day, at, name: what.name, word: what.word, answer }] : [],
+      what.kind === 'item' && (what.word || what.spokenS) && !(open && answer)
+        ? [{ id, day, at, name: what.name, word: what.word ?? null, answer }]
+        : [],
     )
     .sort((a, b) => b.at.localeCompare(a.at));
 

@@ -83,6 +83,8 @@ export interface Done {
   byHand: boolean;
   /** The singer's own words on it: what was felt, what helped, a question. */
   word?: string;
+  /** The same spoken, seconds: the sound goes to the coach by itself, under this line's id. */
+  spokenS?: number;
   /** Where it was felt to buzz. */
   felt?: Felt[];
   /** After a straw: whether singing is lighter now than before. */

@@ -1,18 +1,13 @@
 'use client';
 import { Mic, Play, Square, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { useClip } from '../../audio/clip';
-import { Live, openMicrophone } from '../../audio/input';
-import { Manner, MANNERS, Model, MODEL_RATE, MODEL_S, modelsOf } from '../../core/exercise/model';
-import { readWav, writeWav } from '../../core/format/wav';
-import { resample } from '../../core/signal/resample';
-import { HOP_S } from '../../core/voice/types';
-import type { LiveStore } from '../take/LiveTrace';
+import { Manner, MANNERS, Model, modelsOf } from '../../core/exercise/model';
+import { SHORT_S } from '../../core/format/short-sound';
 import { useMayChange } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
-import { chosenMicrophone } from '../listen/sources';
-import { useRecorder } from '../listen/useRecorder';
+import { useShortRecording } from '../listen/useShortRecording';
 import { MANNER_WORDS } from './words';
 import { addressOf, ask, fetchAnswer } from '../../sync/ask';
 import { useLanguage } from '../language/language';
@@ -35,26 +30,11 @@ export function ModelKeeper({
   const [problem, setProblem] = useState<Said | null>(null);
   const clip = useClip();
   const mayChange = useMayChange();
-  /** Whole seconds that have been heard: they stand still when the microphone gives nothing. */
-  const [heardS, setHeardS] = useState(0);
-  const countSeconds = (_: Live, track: LiveStore) => setHeardS(Math.floor(track.midi.length * HOP_S));
-  const recorder = useRecorder(null, countSeconds, async () => setProblem(t('The microphone went away: nothing was kept of it.')));
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  useEffect(() => () => clearTimeout(timer.current), []);
   const mine = modelsOf(models, exercise.id, singer?.id ?? null);
 
-  const finish = async (manner: Manner) => {
-    clearTimeout(timer.current);
-    const finished = await recorder.stop();
-    recorder.close();
-    setMaking(null);
-    if (!finished) return;
-    if (finished.recording.durationS === 0)
-      return setProblem(t('No sound came from the microphone: see that it is on and not muted, then record again.'));
+  const keep = async (wav: Uint8Array<ArrayBuffer>, manner: Manner) => {
+    const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
     try {
-      const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
-      const wav = writeWav({ samples: resample(samples, sampleRate, MODEL_RATE), sampleRate: MODEL_RATE }, 16);
-      const query = new URLSearchParams({ exerciseId: exercise.id, manner, ...(singer ? { singerId: singer.id } : {}) });
       await fetchAnswer(`${addressOf('PUT /api/models/[modelId]', { modelId: crypto.randomUUID() })}?${query}`, {
         method: 'PUT',
         body: wav,
@@ -64,34 +44,13 @@ export function ModelKeeper({
       setProblem(saidOf(error));
     }
   };
+  const recording = useShortRecording(({ wav }) => void keep(wav, making!));
+  const under = recording.state !== 'idle';
   const begin = async (manner: Manner) => {
     clip.stop();
     setProblem(null);
-    setHeardS(0);
     setMaking(manner);
-    try {
-      await recorder.start(
-        {
-          id: crypto.randomUUID(),
-          singerId: singer?.id ?? '',
-          singerName: singer?.name ?? '',
-          task: 'free',
-          vowel: '',
-          colour: null,
-          source: 'microphone',
-          recordedAt: new Date().toISOString(),
-          lessonId: null,
-          step: 'model',
-          asked: null,
-          hereOnly: true,
-        },
-        (events) => openMicrophone(chosenMicrophone(), events),
-      );
-      timer.current = setTimeout(() => void finish(manner), MODEL_S * 1000);
-    } catch (error) {
-      setMaking(null);
-      setProblem(saidOf(error));
-    }
+    await recording.begin();
   };
   const remove = async (model: Model) => {
     setProblem(null);
@@ -103,12 +62,13 @@ export function ModelKeeper({
     }
   };
 
+  const wrong = problem ?? recording.problem ?? clip.problem;
   if (!mayChange && !Object.keys(mine).length) return null;
   return (
     <section aria-label={t('How {name} should and should not sound', { name: exercise.name })} className="flex flex-col gap-1 text-sm">
       <p className="text-soft">
         {t('Your own voice, up to {seconds} seconds, for {whom}: heard on the phone before it is sung.', {
-          seconds: MODEL_S,
+          seconds: SHORT_S,
           whom: singer ? { own: singer.name } : 'all singers',
         })}
       </p>
@@ -133,28 +93,28 @@ export function ModelKeeper({
               </button>
             )}
             {mayChange &&
-              (making === manner ? (
+              (making === manner && under ? (
                 <>
                   <button
                     className="button-main min-h-11 px-3"
-                    disabled={recorder.state !== 'recording'}
-                    onClick={() => void finish(manner)}
+                    disabled={recording.state !== 'recording'}
+                    onClick={() => void recording.finish()}
                   >
                     <Square aria-hidden size={16} /> {t('That is it')}
                   </button>
-                  <span className="tabular-nums text-soft">{t('{heard} of {of} s', { heard: heardS, of: MODEL_S })}</span>
+                  <span className="tabular-nums text-soft">{t('{heard} of {of} s', { heard: recording.heardS, of: SHORT_S })}</span>
                 </>
               ) : (
                 <button
                   className="button-small min-h-11 px-3"
                   aria-label={t('Record “{manner}”', { manner: words })}
-                  disabled={making !== null || recorder.state !== 'idle'}
+                  disabled={under}
                   onClick={() => void begin(manner)}
                 >
                   <Mic aria-hidden size={16} /> {own ? t('Anew') : t('Record')}
                 </button>
               ))}
-            {mayChange && model && own && making !== manner && (
+            {mayChange && model && own && !(making === manner && under) && (
               <button
                 className="button-small min-h-11 min-w-11"
                 aria-label={t('Take “{manner}” away', { manner: words })}
@@ -167,7 +127,7 @@ export function ModelKeeper({
           </div>
         );
       })}
-      {(problem ?? clip.problem) && <Notice>{t((problem ?? clip.problem)!)}</Notice>}
+      {wrong && <Notice>{t(wrong)}</Notice>}
     </section>
   );
 }

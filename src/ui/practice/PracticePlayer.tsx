@@ -28,6 +28,7 @@ import { HOP_S } from '../../core/voice/types';
 import { useAwake } from '../kit/useAwake';
 import { useStored } from '../kit/useStored';
 import { useRecorder } from '../listen/useRecorder';
+import type { ShortRecording } from '../listen/useShortRecording';
 import { Staff } from '../staff/Staff';
 import { AlongControls, AlongKeys } from './AlongControls';
 import { HearModels } from './HearModels';
@@ -109,7 +110,7 @@ export function PracticePlayer({
   /** Whether the phone listens: asked once, not for each exercise. */
   listening: boolean;
   onListen: (listening: boolean) => void;
-  onDone: (done: Omit<Done, 'kind'>) => void;
+  onDone: (done: Omit<Done, 'kind'>, spoken: ShortRecording | null) => void;
   onLeave: () => void;
 }) {
   const { note, t } = useLanguage();
@@ -282,17 +283,21 @@ export function PracticePlayer({
           name={t(exercise.name)}
           judged={result.judged ?? null}
           straw={throughWater}
-          onTell={(told: Told) =>
-            onDone({
-              exerciseId: exercise.id,
-              name: exercise.name,
-              sound: item.sound,
-              tempo,
-              ...result,
-              success: result.judged ? successOf(result.judged.verdict) : null,
-              ...told,
-              byHand: false,
-            })
+          maySpeak={mayKeep}
+          onTell={(told: Told, spoken) =>
+            onDone(
+              {
+                exerciseId: exercise.id,
+                name: exercise.name,
+                sound: item.sound,
+                tempo,
+                ...result,
+                success: result.judged ? successOf(result.judged.verdict) : null,
+                ...told,
+                byHand: false,
+              },
+              spoken,
+            )
           }
         >
           {own && <HearYourself {...own} sent={keeping && mayKeep} />}

@@ -2,7 +2,6 @@
 import { AudioLines, CalendarPlus, Check, ChevronLeft, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { actAs } from '../../sync/account';
-import { takesLane } from '../../sync/takes';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
 import { daysBetween } from '../../core/plan/days';
@@ -28,7 +27,10 @@ import { mainChange } from '../../core/practice/measures';
 import { readinessOn } from '../../core/practice/readiness';
 import { standing } from '../../core/practice/standing';
 import { markerNote } from '../../core/practice/voice-check';
-import { Entry, isDone } from '../../core/practice/types';
+import { Done, Entry, isDone } from '../../core/practice/types';
+import { saidOf } from '../../core/words/said-error';
+import { keepSpoken } from '../../sync/spoken';
+import type { ShortRecording } from '../listen/useShortRecording';
 import { dayKey, weekFrom } from '../plan/days';
 import { downloadCalendar } from '../sheet/calendar';
 import { BeforeQuestions } from './BeforeQuestions';
@@ -45,7 +47,7 @@ import { TrialDay } from './TrialDay';
 import { TrialToday, type Trying } from './TrialToday';
 import { VoiceCheck } from './VoiceCheck';
 import { useLanguage } from '../language/language';
-import { texts } from '../../core/words/said';
+import { type Said, texts } from '../../core/words/said';
 
 type Item = PlanItem & { exercise: Exercise };
 
@@ -85,6 +87,7 @@ export function PracticeRoom({ token, view }: Props) {
   /** The check of the voice: before singing, or after the warm-up. */
   const [checking, setChecking] = useState<'cold' | 'warm' | null>(null);
   const [listening, setListening] = useState(false);
+  const [problem, setProblem] = useState<Said | null>(null);
   /** Today’s part of a trial of one that is being sung. */
   const [trying, setTrying] = useState<Trying | null>(null);
   const [today, setToday] = useState<string | null>(null);
@@ -96,7 +99,6 @@ export function PracticeRoom({ token, view }: Props) {
     return () => document.removeEventListener('visibilitychange', look);
   }, []);
   useEffect(() => {
-    void takesLane.flush();
     void keepForOffline(models.map((m) => modelPath(token, m.id)));
   }, [models, token]);
 
@@ -134,6 +136,11 @@ export function PracticeRoom({ token, view }: Props) {
   const flips = main?.name === 'flip' ? main : null;
   const songsToday = songsRest(ofDay);
   const singing = songsToday === null ? view.songs.find((s) => s.id === open) : undefined;
+  const tell = (done: Omit<Done, 'kind'>, spoken: ShortRecording | null) => {
+    setOpen(null);
+    const line = log.add({ kind: 'item', ...done });
+    if (spoken) void keepSpoken(token, singer, line, spoken.wav.buffer).catch((error) => setProblem(saidOf(error)));
+  };
   const planned = dayMinutes(work.items, bent?.set ? 0 : weekday);
   const minutes = daysOf(log.entries).find((d) => d.day === today)?.minutes ?? 0;
 
@@ -163,6 +170,7 @@ export function PracticeRoom({ token, view }: Props) {
           </button>
         </p>
       ))}
+      {problem && <p role="alert">{t('What you said did not reach your coach: {why} Write it instead.', { why: problem })}</p>}
       {stands.stopped ? (
         <section role="alert" className="card flex flex-col gap-2 border-warn" data-testid="stopped">
           <h2 className="flex items-center gap-2 text-2xl font-bold text-warn">
@@ -228,10 +236,7 @@ export function PracticeRoom({ token, view }: Props) {
           listening={listening}
           onListen={setListening}
           onLeave={() => setOpen(null)}
-          onDone={(done) => {
-            setOpen(null);
-            log.add({ kind: 'item', ...done });
-          }}
+          onDone={tell}
         />
       ) : singing && view.voice ? (
         <SongPlayer
@@ -243,10 +248,7 @@ export function PracticeRoom({ token, view }: Props) {
           token={token}
           mayKeep={singer.consent !== 'none'}
           onLeave={() => setOpen(null)}
-          onDone={(done) => {
-            setOpen(null);
-            log.add({ kind: 'item', ...done });
-          }}
+          onDone={tell}
         />
       ) : (
         <>
@@ -394,7 +396,8 @@ function Privacy({ consent, keepMonths }: { consent: keyof typeof CONSENT_WORDS;
       <summary className="min-h-11 cursor-pointer content-center font-semibold">{t('Who sees this')}</summary>
       <p className="text-sm">
         {t('The coaches of your studio see what you practised, what you told, and the figures of the check of your voice and of a trial.')}{' '}
-        {t(CONSENT_WORDS[consent])} {t('The mirror is a picture on this phone alone and is never recorded.')}{' '}
+        {t(CONSENT_WORDS[consent])} {consent !== 'none' && `${t('A word you speak to your coach goes to them when you tell it.')} `}
+        {t('The mirror is a picture on this phone alone and is never recorded.')}{' '}
         {keepMonths
           ? t('The sound of recordings is deleted after {months} months.', { months: keepMonths })
           : t('Recordings are kept until your coach deletes them.')}{' '}
@@ -414,7 +417,11 @@ function Answers({ entries }: { entries: Entry[] }) {
   const answered = wordsIn(entries).filter((w) => w.answer);
   return answered.slice(0, SHOWN_ANSWERS).map((w) => (
     <p key={w.id} className="card border-band p-3" data-testid="answer">
-      <span className="block text-sm text-soft">{t('You wrote of {name}: “{word}”', { name: w.name, word: { own: w.word } })}</span>
+      <span className="block text-sm text-soft">
+        {w.word === null
+          ? t('You spoke after “{name}”', { name: w.name })
+          : t('You wrote of {name}: “{word}”', { name: w.name, word: { own: w.word } })}
+      </span>
       {w.answer}
     </p>
   ));

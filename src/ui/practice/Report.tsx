@@ -4,19 +4,22 @@ import { MOST_EFFORT, Sign, SIGNS } from '../../core/plan/safety';
 import { judgementInWords } from '../../core/judge/words';
 import { type Done, FELT, type Felt, type Judged, LONGEST_WORD } from '../../core/practice/types';
 import { VERDICT_NAMES, VERDICT_SIGNS, VERDICT_WORDS } from '../kit/verdict';
+import { type ShortRecording, useShortRecording } from '../listen/useShortRecording';
+import { SayIt } from './SayIt';
 import { FELT_WORDS, SIGN_WORDS } from './words';
 import { useLanguage } from '../language/language';
 
 const LEVELS = Array.from({ length: 11 }, (_, i) => i);
 
 /** What was told after an exercise. */
-export type Told = Pick<Done, 'effort' | 'signs' | 'word' | 'felt' | 'lighter'>;
+export type Told = Pick<Done, 'effort' | 'signs' | 'word' | 'spokenS' | 'felt' | 'lighter'>;
 
 /** After an exercise: how hard it was, whether anything was wrong, where it was felt, and a word of the singer's own. */
 export function Report({
   name,
   judged,
   straw,
+  maySpeak,
   onTell,
   children,
 }: {
@@ -24,7 +27,10 @@ export function Report({
   judged: Judged | null;
   /** Sung through a straw: whether it is lighter now is asked. */
   straw: boolean;
-  onTell: (told: Told) => void;
+  /** Whether a word may be spoken to the coach: recording was agreed to. */
+  maySpeak: boolean;
+  /** With the word that was spoken, if one was. */
+  onTell: (told: Told, spoken: ShortRecording | null) => void;
   children?: React.ReactNode;
 }) {
   const { note, t } = useLanguage();
@@ -33,6 +39,8 @@ export function Report({
   const [felt, setFelt] = useState<Felt[]>([]);
   const [lighter, setLighter] = useState<boolean | undefined>(undefined);
   const [word, setWord] = useState('');
+  const [spoken, setSpoken] = useState<ShortRecording | null>(null);
+  const recording = useShortRecording(setSpoken);
   return (
     <section className="card flex flex-col gap-4" aria-labelledby="report">
       <h2 id="report" className="text-2xl font-bold">
@@ -108,19 +116,25 @@ export function Report({
           onChange={(e) => setWord(e.target.value)}
         />
       </label>
+      {maySpeak && <SayIt recording={recording} spoken={spoken} onTakeAway={() => setSpoken(null)} />}
       <button
         className="button-main min-h-14 text-lg"
+        disabled={recording.state !== 'idle'}
         onClick={() =>
-          onTell({
-            effort,
-            signs,
-            ...(word.trim() ? { word: word.trim() } : {}),
-            ...(felt.length ? { felt } : {}),
-            ...(lighter === undefined ? {} : { lighter }),
-          })
+          onTell(
+            {
+              effort,
+              signs,
+              ...(word.trim() ? { word: word.trim() } : {}),
+              ...(spoken ? { spokenS: spoken.seconds } : {}),
+              ...(felt.length ? { felt } : {}),
+              ...(lighter === undefined ? {} : { lighter }),
+            },
+            spoken,
+          )
         }
       >
-        {signs.length || word.trim() ? t('Tell it') : t('Fine')}
+        {signs.length || word.trim() || spoken ? t('Tell it') : t('Fine')}
       </button>
     </section>
   );

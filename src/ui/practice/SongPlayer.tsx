@@ -36,6 +36,7 @@ import { Mirror } from './Mirror';
 import { Report, Told } from './Report';
 import type { MySong } from './Songs';
 import { Tick } from './Tick';
+import type { ShortRecording } from '../listen/useShortRecording';
 import { useLanguage } from '../language/language';
 import { saidOf } from '../../core/words/said-error';
 
@@ -82,7 +83,7 @@ export function SongPlayer({
   mayKeep: boolean;
   /** The coach's own voice on its phrases. */
   models: readonly Model[];
-  onDone: (done: Omit<Done, 'kind'>) => void;
+  onDone: (done: Omit<Done, 'kind'>, spoken: ShortRecording | null) => void;
   onLeave: () => void;
 }) {
   const { t } = useLanguage();
@@ -219,19 +220,23 @@ export function SongPlayer({
         name={title}
         judged={null}
         straw={false}
-        onTell={(told: Told) =>
-          onDone({
-            exerciseId: `song:${id}`,
-            name: title.slice(0, LONGEST_NAME),
-            sound: 'words',
-            tempo: Math.min(300, Math.max(20, tempo)),
-            keys: [],
-            seconds: soFar.seconds,
-            load: soFar.load,
-            success: went.includes(false) ? false : went.includes(true) ? true : null,
-            ...told,
-            byHand: false,
-          })
+        maySpeak={mayKeep}
+        onTell={(told: Told, spoken) =>
+          onDone(
+            {
+              exerciseId: `song:${id}`,
+              name: title.slice(0, LONGEST_NAME),
+              sound: 'words',
+              tempo: Math.min(300, Math.max(20, tempo)),
+              keys: [],
+              seconds: soFar.seconds,
+              load: soFar.load,
+              success: went.includes(false) ? false : went.includes(true) ? true : null,
+              ...told,
+              byHand: false,
+            },
+            spoken,
+          )
         }
       />
     );

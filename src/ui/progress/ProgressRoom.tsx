@@ -16,6 +16,8 @@ import { Entry, isCheck, isDone, isTrial } from '../../core/practice/types';
 import { dayKey } from '../plan/days';
 import { KeptNote } from '../outbox/KeptNote';
 import { checkInWords, feltInWords, heardInWords, toldInWords, trialInWords } from '../practice/words';
+import { useClip } from '../../audio/clip';
+import { Spoken } from './Spoken';
 import { CheckedDays } from './CheckedDays';
 import { Granted } from './Granted';
 import { Chapters } from './Chapters';
@@ -55,6 +57,7 @@ const Measures = dynamic(() => import('./Measures').then((m) => m.Measures), { s
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
 export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, beltLimit, trial, now } }: Props) {
   const { dateOf, rich, t } = useLanguage();
+  const clip = useClip();
   const known = new Map(days.map((d) => [d.day, d]));
   // Every day of the last weeks, also those with nothing on them.
   const recent = Array.from({ length: SHOWN_DAYS }, (_, i) => dayKey(subDays(now, SHOWN_DAYS - 1 - i))).map(
@@ -175,6 +178,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                         {feltInWords(e.what).map((felt) => t(felt))}
                         {t(heardInWords(e.what) ?? '')}
                         {e.what.word && <q className="font-semibold"> {e.what.word}</q>}
+                        {e.what.spokenS && <Spoken entryId={e.id} seconds={e.what.spokenS} clip={clip} />}
                       </span>
                     ) : (
                       <span>
@@ -194,7 +198,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                       </span>
                     )}
                     {isDone(e) && e.what.success === null && <Granted entry={e} name={e.what.name} />}
-                    {isDone(e) && e.what.word && (
+                    {isDone(e) && (e.what.word || e.what.spokenS) && (
                       <div className="w-full pl-[4.75rem]">
                         <KeptNote
                           label={t('Your answer, shown on the phone')}
@@ -209,6 +213,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                   </li>
                 ))}
             </ul>
+            {clip.problem && <p role="alert">{t(clip.problem)}</p>}
           </section>
         </>
       )}

@@ -11,6 +11,7 @@ const WHAT: Record<string, string> = texts({
   template: 'a set kept by name',
   song: 'a song',
   model: 'a voice to imitate',
+  spoken_word: 'a spoken word',
   ear_answer: 'what was heard blind',
   repertoire: 'a song of a singer’s',
   pin: 'a pinned value of a map',

@@ -33,7 +33,7 @@ interface Row extends SingerFields {
   hasWeek: boolean;
   told: Entry['what'] | null;
   /** The singer's own words that wait for an answer. */
-  asks: string | null;
+  asks: { word: string | null; name: string } | null;
 }
 
 /** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
@@ -83,9 +83,15 @@ const SHOWN_WORD = 60;
 
 /** Why somebody needs a word today, the most urgent first; null: nobody's hurry. */
 function wordFor({ told, asks, practised: { week } }: Row): Said | null {
-  const word = { own: asks && asks.length > SHOWN_WORD ? `${asks.slice(0, SHOWN_WORD).trimEnd()} …` : (asks ?? '') };
-  if (told) return asks ? said('told of trouble and writes “{word}”', { word }) : said('told of trouble');
-  if (asks) return said('writes “{word}”', { word });
+  const written = asks?.word ?? '';
+  const word = { own: written.length > SHOWN_WORD ? `${written.slice(0, SHOWN_WORD).trimEnd()} …` : written };
+  const name = asks?.name ?? '';
+  if (told && asks)
+    return written
+      ? said('told of trouble and writes “{word}”', { word })
+      : said('told of trouble and spoke to you after “{name}”', { name });
+  if (told) return said('told of trouble');
+  if (asks) return written ? said('writes “{word}”', { word }) : said('spoke to you after “{name}”', { name });
   if (week && week.done === 0 && week.of >= SILENT_DAYS) return said('has not begun this week');
   return null;
 }

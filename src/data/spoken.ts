@@ -1,0 +1,46 @@
+import { and, asc, eq, lt, sql } from 'drizzle-orm';
+import { StudioTx } from './client';
+import { spokenWord } from './schema';
+
+/** Keep a spoken word; one that is there already stays as it is. */
+export async function putSpoken({ db, studioId }: StudioTx, row: { id: string; singerId: string; wav: Buffer }): Promise<void> {
+  await db
+    .insert(spokenWord)
+    .values({ ...row, studioId })
+    .onConflictDoNothing();
+}
+
+/** Of a singer's spoken words keep the newest `most`. */
+export async function keepNewestSpoken({ execute, studioId }: StudioTx, singerId: string, most: number): Promise<void> {
+  await execute(
+    `delete from spoken_word where studio_id = $1 and id in (
+       select id from spoken_word where studio_id = $1 and singer_id = $2 order by spoken_at desc, id offset $3
+     )`,
+    [studioId, singerId, most],
+  );
+}
+
+export async function soundOfSpoken({ db, studioId }: StudioTx, id: string): Promise<{ wav: Buffer; singerId: string } | undefined> {
+  const [row] = await db
+    .select({ wav: spokenWord.wav, singerId: spokenWord.singerId })
+    .from(spokenWord)
+    .where(and(eq(spokenWord.studioId, studioId), eq(spokenWord.id, id)));
+  return row;
+}
+
+/** A singer's spoken words without their sound, oldest first. */
+export const spokenOf = ({ db, studioId }: StudioTx, singerId: string) =>
+  db
+    .select({ id: spokenWord.id, spokenAt: spokenWord.spokenAt })
+    .from(spokenWord)
+    .where(and(eq(spokenWord.studioId, studioId), eq(spokenWord.singerId, singerId)))
+    .orderBy(asc(spokenWord.spokenAt));
+
+/** Delete what was spoken before a moment. How many. */
+export async function removeSpoken({ db, studioId }: StudioTx, before: Date): Promise<number> {
+  const gone = await db
+    .delete(spokenWord)
+    .where(and(eq(spokenWord.studioId, studioId), lt(spokenWord.spokenAt, before)))
+    .returning({ one: sql`1` });
+  return gone.length;
+}

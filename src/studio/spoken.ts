@@ -1,0 +1,41 @@
+import { createHash } from 'node:crypto';
+import type { z } from 'zod';
+import type { SpokenMeta } from '../contract/inputs';
+import { keepNewestSpoken, putSpoken, soundOfSpoken } from '../data/spoken';
+import type { Context } from './context';
+import { isId } from './ids';
+import { Refusal } from './refusal';
+import { mustBeShort } from './short-sound';
+import { mustAgreeToRecording, mustFindSinger } from './singers';
+
+/** So many spoken words of one singer are kept, the newest: half a year of one a day. */
+export const MOST_SPOKEN = 180;
+
+/** Whether a singer may bring a spoken word. @throws Refusal (conflict) where nobody agreed to recording. */
+export async function mayBringSpoken({ tx }: Context, singerId: string): Promise<void> {
+  mustAgreeToRecording(await mustFindSinger(tx, singerId));
+}
+
+/**
+ * Keep what a singer spoke to their coach, of the line of the log with that id, which may arrive later; sent twice it is there once.
+ * @throws Refusal (incomplete) when it is no sound, too long, or not what was sent; (conflict) as above, or when the id is another's.
+ */
+export async function keepSpoken(ctx: Context, singerId: string, { id, sha256 }: z.infer<typeof SpokenMeta>, wav: Buffer): Promise<void> {
+  const { tx } = ctx;
+  await mayBringSpoken(ctx, singerId);
+  if (createHash('sha256').update(wav).digest('hex') !== sha256)
+    throw new Refusal('incomplete', 'The recording changed on its way: nothing was stored. Send it again.');
+  mustBeShort(wav);
+  await putSpoken(tx, { id, singerId, wav });
+  const kept = await soundOfSpoken(tx, id);
+  if (kept?.singerId !== singerId || !kept.wav.equals(wav)) throw new Refusal('conflict', 'Another spoken word has this id: say it anew.');
+  await keepNewestSpoken(tx, singerId, MOST_SPOKEN);
+}
+
+/** What was spoken of a line of a log (WAV). @throws Refusal (not-found). */
+export async function spokenSound({ tx }: Context, id: string): Promise<Buffer> {
+  const found = isId(id) ? await soundOfSpoken(tx, id) : undefined;
+  if (!found) throw new Refusal('not-found', 'This spoken word is not here: it has not arrived yet, or was deleted with the time.');
+  tx.saw.add(found.singerId);
+  return found.wav;
+}
