@@ -1,10 +1,11 @@
 import { and, desc, eq, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import type { PassWord, Said } from '../core/ears/passes';
+import type { SchoolId } from '../core/map/schools';
 import type { Trust } from '../core/map/trust';
 import type { Passaggio } from '../core/map/types';
 import type { TakeFindings } from '../core/take/types';
 import { StudioTx } from './client';
-import { analysis, earAnswer, singer, take, voiceMap } from './schema';
+import { analysis, earAnswer, singer, studio, take, voiceMap } from './schema';
 import { present } from './takes';
 
 /** Slides that can be heard, of singers who are here, as far as passes are cut from them; drawn anew each time. */
@@ -39,7 +40,8 @@ export async function keptPassaggi({ db, studioId }: StudioTx, singerIds: readon
 }
 
 type Row = typeof earAnswer.$inferSelect;
-const asSaid = ({ takeId, startS, endS, direction, coachId, saidAt, name, midi, machineName, machineMidi }: Row): Said => ({
+type Heard = Omit<Said, 'school'>;
+const asHeard = ({ takeId, startS, endS, direction, coachId, saidAt, name, midi, machineName, machineMidi }: Row): Heard => ({
   pass: { takeId, startS, endS, direction },
   coachId,
   saidAt: saidAt.getTime(),
@@ -53,29 +55,32 @@ const MOST_COMPARED = 5000;
 /** What the studio's coaches heard blind, newest first. */
 export async function heardBlind({ db, studioId }: StudioTx): Promise<Said[]> {
   const rows = await db
-    .select()
+    .select({ answer: earAnswer, school: sql<SchoolId>`coalesce(${singer.school}, ${studio.school})` })
     .from(earAnswer)
+    .innerJoin(take, eq(take.id, earAnswer.takeId))
+    .innerJoin(singer, eq(singer.id, take.singerId))
+    .innerJoin(studio, eq(studio.id, earAnswer.studioId))
     .where(eq(earAnswer.studioId, studioId))
     .orderBy(desc(earAnswer.saidAt))
     .limit(MOST_COMPARED);
-  return rows.map(asSaid);
+  return rows.map(({ answer, school }) => ({ ...asHeard(answer), school }));
 }
 
 /** The answers given to passes of one singer's takes. */
-export async function heardBlindOf({ db, studioId }: StudioTx, singerId: string): Promise<(Said & { id: string })[]> {
+export async function heardBlindOf({ db, studioId }: StudioTx, singerId: string): Promise<(Heard & { id: string })[]> {
   const rows = await db
     .select({ answer: earAnswer })
     .from(earAnswer)
     .innerJoin(take, eq(take.id, earAnswer.takeId))
     .where(and(eq(earAnswer.studioId, studioId), eq(take.singerId, singerId)));
-  return rows.map(({ answer }) => ({ id: answer.id, ...asSaid(answer) }));
+  return rows.map(({ answer }) => ({ id: answer.id, ...asHeard(answer) }));
 }
 
 /** Keep a word; sent twice it is one. */
 export async function keepHeard(
   { db, studioId }: StudioTx,
   id: string,
-  { pass, coachId, word, machine }: Omit<Said, 'saidAt'>,
+  { pass, coachId, word, machine }: Omit<Heard, 'saidAt'>,
 ): Promise<void> {
   await db
     .insert(earAnswer)

@@ -9,6 +9,7 @@ import { analyseTake } from '../core/take/analyse';
 import type { TakeFindings } from '../core/take/types';
 import { inStudio, pool } from '../data/client';
 import { doorPool, Member } from '../data/door';
+import { studioSettings } from '../data/studios';
 import { heardBlind } from '../data/ears';
 import { wendelIn } from '../studio/context';
 import * as ears from '../studio/ears';
@@ -102,11 +103,21 @@ test('who answers is told what the machine and other coaches hear; each ear is c
   const first = await say(passOf(0, 0), { name: 'flip', midi: 65 });
   expect(first).toMatchObject({ machine: { name: 'flip' }, others: [], ears: { others: null, machine: { names: { n: 1, share: 1 } } } });
   as('bo');
-  expect(await viewEars()).toEqual({ machine: null, others: null, self: null, byName: {} });
+  expect(await viewEars()).toEqual({ machine: null, others: null, self: null, byName: {}, bySchool: [] });
   const second = await say(passOf(0, 0), { name: 'toggle', midi: 66 });
   expect(second.others).toEqual([{ name: 'flip', midi: 65 }]);
   expect(second.ears.others).toMatchObject({ names: { n: 1, share: 0 }, placed: { n: 1, apartSt: 1 } });
   expect(second.ears.byName).toEqual({ flip: { asked: 1, there: 1, alike: 0 } });
+});
+
+test('ears are compared apart by the school the singer is taught by: their own, else the studio’s', async () => {
+  as('ada');
+  await say(passOf(0, 0), NOTHING);
+  const schools = async () => (await viewEars()).bySchool.map(({ school, machine }) => [school, machine.names.n]);
+  expect(await schools()).toEqual([[(await inStudio(studioId, studioSettings)).school, 1]]);
+  await owner.query("update singer set school = 'bridges' where id = $1", [singerId]);
+  expect(await schools()).toEqual([['bridges', 1]]);
+  await owner.query('update singer set school = null where id = $1', [singerId]);
 });
 
 test('an answer sent twice is one; of a take that is gone, or not heard yet, it is refused with what to do', async () => {

@@ -64,6 +64,7 @@ const said = (takeId: string, name: PassName, more: Partial<Said> & { midi?: num
   saidAt: more.saidAt ?? 0,
   word: { name, midi: name === 'none' ? null : (more.midi ?? 64) },
   machine: { name: more.machineName ?? 'flip', midi: more.machineName === 'none' ? null : 64 },
+  school: more.school ?? 'classical',
 });
 
 describe('drawing passes', () => {
@@ -112,6 +113,21 @@ describe('how ears compare', () => {
     expect([others, self]).toEqual([null, null]);
   });
 
+  test('with the machine apart for each school the singers are taught by, the one with most passes first', () => {
+    const words = [
+      said('a', 'flip', { school: 'bridges', midi: 66 }),
+      said('b', 'none', { school: 'classical' }),
+      said('c', 'flip', { school: 'classical' }),
+      said('d', 'flip', { school: 'early-connect', coachId: 'other' }),
+    ];
+    const { bySchool } = earsOf(words, 'me');
+    expect(bySchool.map(({ school, machine }) => [school, machine.names.n, machine.names.share])).toEqual([
+      ['classical', 2, 0.5],
+      ['bridges', 1, 1],
+    ]);
+    expect(bySchool[1].machine.placed).toEqual({ n: 1, apartSt: 2 });
+  });
+
   test('with others on the same pass only, and with one’s own of four weeks before', () => {
     const words = [
       said('a', 'flip', { saidAt: 0 }),
@@ -126,6 +142,6 @@ describe('how ears compare', () => {
     expect(machine!.names.n).toBe(2);
     expect(others).toMatchObject({ names: { n: 1, share: 1 }, placed: { n: 1, apartSt: 1 } });
     expect(self).toMatchObject({ names: { n: 1, share: 0 }, placed: { n: 1, apartSt: 3 } });
-    expect(earsOf(words, 'nobody')).toEqual({ machine: null, others: null, self: null, byName: {} });
+    expect(earsOf(words, 'nobody')).toEqual({ machine: null, others: null, self: null, byName: {}, bySchool: [] });
   });
 });

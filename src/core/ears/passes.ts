@@ -1,5 +1,6 @@
 // Passes of the studio's own singers, heard blind: what coaches hear in them beside what the machine hears.
 import { BLEND_ST } from '../map/passaggi';
+import type { SchoolId } from '../map/schools';
 import type { CrossingName, Passaggio } from '../map/types';
 import { median } from '../signal/stats';
 import { Change, changesOf } from '../take/changes';
@@ -32,6 +33,8 @@ export interface Said {
   saidAt: number;
   word: PassWord;
   machine: PassWord;
+  /** By which whoever sings is taught. */
+  school: SchoolId;
 }
 
 /** A pass as it is asked about: how far it goes, and nothing else. */
@@ -149,6 +152,8 @@ export interface Ears {
   self: Compared | null;
   /** Of passes in which the machine hears a change of a kind, or none: how often this coach hears a change, and names it alike. */
   byName: Partial<Record<PassName, { asked: number; there: number; alike: number }>>;
+  /** With the machine, apart for singers of each school, those with most passes first. */
+  bySchool: { school: SchoolId; machine: Compared }[];
 }
 
 const inOrder = (said: readonly Said[]) => [...said].sort((a, b) => a.saidAt - b.saidAt);
@@ -175,8 +180,9 @@ export function earsOf(said: readonly Said[], coachId: string): Ears {
     if (word.name !== 'none') of.there++;
     if (word.name === machine.name) of.alike++;
   }
+  const withMachine = (of: readonly Said[]) => compared(of.map((s) => [s.word, s.machine]));
   return {
-    machine: compared(own.map((s) => [s.word, s.machine])),
+    machine: withMachine(own),
     others: compared(own.flatMap((s) => others.filter((o) => isSamePass(o.pass, s.pass)).map((o) => [s.word, o.word] as const))),
     self: compared(
       own.flatMap((s) => {
@@ -185,5 +191,8 @@ export function earsOf(said: readonly Said[], coachId: string): Ears {
       }),
     ),
     byName,
+    bySchool: [...new Set(own.map((s) => s.school))]
+      .map((school) => ({ school, machine: withMachine(own.filter((s) => s.school === school))! }))
+      .sort((a, b) => b.machine.names.n - a.machine.names.n),
   };
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Ears, PASS_NAMES } from '../../core/ears/passes';
+import { schoolById } from '../../core/map/schools';
 import { comparedInWords, PASS_WORDS } from './words';
 import { useLanguage } from '../language/language';
 
@@ -27,6 +28,19 @@ export function EarsCompared({ ears, onForget }: { ears: Ears; onForget: () => v
           </div>
         ))}
       </dl>
+      {ears.bySchool.length > 1 && (
+        <div>
+          <h3 className="text-sm text-soft">{t('You and the machine, by how the singers are taught')}</h3>
+          <dl className="grid gap-x-4 gap-y-1 sm:grid-cols-[auto_1fr]" data-testid="ears-by-school">
+            {ears.bySchool.map(({ school, machine }) => (
+              <div key={school} className="contents">
+                <dt className="text-soft">{t(schoolById(school).name)}</dt>
+                <dd>{t(comparedInWords(machine))}</dd>
+              </div>
+            ))}
+          </dl>
+        </div>
+      )}
       {asked.length > 0 && (
         <div className="overflow-x-auto">
           <table className="w-full text-left">
