@@ -81,8 +81,9 @@ command(async () => {
       throw new Error('--fresh would empty the database at DATABASE_URL: drop it yourself if you mean that.');
     if (fresh) removeCluster(data);
     // Ready to be interrupted between steps: each is finished or begun again next time.
-    if (dev) await ensureAssets();
-    else if (role !== 'worker') await ensureBuild();
+    // The first time building and the demo take a minute each: they go on side by side.
+    const built = dev ? ensureAssets() : role === 'worker' ? null : ensureBuild();
+    built?.catch(() => undefined);
     const programs = await ensurePrograms();
     if (role !== 'all') server = joinedServer(process.env.DATABASE_URL, role);
     else if (process.env.DATABASE_URL) server = await foreignServer(process.env.DATABASE_URL, data);
@@ -95,6 +96,7 @@ command(async () => {
       runProgram(programs.migrate, env);
       runProgram(programs.seed, env);
     }
+    await built;
     // The running parts get the weaker roles only, and the door's only the part that has a door.
     const running = { WENDEL_APP_URL: server.appUrl, DATABASE_URL: '' };
     const web = {

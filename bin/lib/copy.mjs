@@ -1,5 +1,5 @@
 // A second copy of the application for tests: its own data and build, on its own port.
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdtempSync, openSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -61,9 +61,14 @@ export async function withFolder(work) {
 export async function withCopies(count, work, copies = []) {
   if (copies.length === count) {
     try {
-      // The first builds what all of them serve.
-      await startCopy(copies[0]);
-      await Promise.all(copies.slice(1).map(startCopy));
+      // The first builds what all of them serve, and makes the demo: the others begin with a copy of its data.
+      const [first, ...others] = copies;
+      await startCopy(first);
+      if (others.length > 0) {
+        await stopCopy(first);
+        for (const { data } of others) copyData(first.data, data);
+        await Promise.all(copies.map(startCopy));
+      }
       await work(copies);
     } finally {
       await Promise.all(copies.map(stopCopy));
@@ -71,6 +76,12 @@ export async function withCopies(count, work, copies = []) {
     return;
   }
   await withFolder(async (data) => withCopies(count, work, [...copies, { data, port: await freePort() }]));
+}
+
+/** The database's files stay its own user's. */
+function copyData(from, to) {
+  const { status, stderr } = spawnSync('cp', ['-a', `${from}/.`, to], { encoding: 'utf8' });
+  if (status !== 0) throw new Error(`The data of a copy could not be copied: ${stderr}`);
 }
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));

@@ -136,9 +136,10 @@ async function contextAt(sampleRate: number | undefined): Promise<AudioContext> 
 const createTakeWorker = () => new Worker(new URL('./take.worker.ts', import.meta.url), { type: 'module' });
 let prepared: Worker | undefined;
 
-/** Have a worker ready and warm for the next input. */
-export function prepareInput(): void {
+/** Have a worker ready for the next input; `warm`: what comes is to be heard, not only kept. */
+export function prepareInput(warm: boolean): void {
   prepared ??= createTakeWorker();
+  if (warm) prepared.postMessage({ kind: 'warm' } satisfies ToTakeWorker);
 }
 
 async function openInput(context: AudioContext, events: InputEvents): Promise<Input & { node: AudioNode }> {

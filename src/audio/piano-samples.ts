@@ -29,6 +29,16 @@ export interface PianoSound {
   buffer: AudioBuffer;
 }
 
+/** The files are cut while the string still rings a little (bin/lib/build.mjs): it ends without a click. */
+const FADE_S = 0.5;
+function fadeOut(buffer: AudioBuffer): void {
+  const over = Math.min(buffer.length, Math.round(FADE_S * buffer.sampleRate));
+  for (let channel = 0; channel < buffer.numberOfChannels; channel++) {
+    const end = buffer.getChannelData(channel).subarray(buffer.length - over);
+    for (let i = 0; i < over; i++) end[i] *= 1 - i / over;
+  }
+}
+
 let decoded: Promise<PianoSound[]> | undefined;
 
 /** The piano's samples, decoded once, on the browser's own threads; needs no touch first, as sounding does. */
@@ -38,6 +48,7 @@ export function decodedPiano(): Promise<PianoSound[]> {
       const file = await fetch(path);
       if (!file.ok) throw new Error(String(file.status));
       const buffer = await new OfflineAudioContext(1, 1, PIANO_RATE).decodeAudioData(await file.arrayBuffer());
+      fadeOut(buffer);
       return { name, midi, buffer };
     }),
   );

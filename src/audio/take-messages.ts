@@ -7,6 +7,8 @@ import type { TakeIdentity } from '../sync/kept-takes';
 /** To the take worker: `blocks` is the port the audio thread writes to. */
 export type ToTakeWorker =
   | { kind: 'open'; sampleRate: number; blocks: MessagePort }
+  /** A take that is to be heard will come. */
+  | { kind: 'warm' }
   /** `axis`: the singer's own timbre axis, where it is known. */
   | { kind: 'start'; take: TakeIdentity; axis: TimbreAxis | null }
   | { kind: 'stop' }

@@ -45,7 +45,8 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
       recording.take(block);
     }
     lead = [];
-  } else if (data.kind === 'calibrate') calibrating = [];
+  } else if (data.kind === 'warm') warmUp(0);
+  else if (data.kind === 'calibrate') calibrating = [];
   else if (data.kind === 'hold') held = data.on;
   else if (data.kind === 'stop') finishing = finish();
   // A take under way is cut off, and offered when the page is opened again.
@@ -163,16 +164,19 @@ async function finish() {
   send({ kind: 'heard', heard: keeper.hear() });
 }
 
-/** Rounds of warming up, each short, so that blocks and messages come through between them. */
-const WARM_UPS = 24;
+/**
+ * Rounds of warming up, each short, so that blocks and messages come through between them. Three halve the time until a first take is heard
+ * (0.54 to 0.27 s for a siren of 6.5 s, measured); 24 bring it to 0.17 s for four more seconds of work, twenty of a phone's.
+ */
+const WARM_UPS = 3;
 
-/** Code that has run often is several times as fast: the first take is heard as quickly as the others. */
+/** Code that has run often is several times as fast: the first take is heard nearly as quickly as the others. */
 function warmUp(round: number) {
   if (round === WARM_UPS || recording) return;
   const rate = 16000;
   let phase = 0;
   // Up and down with a leap each way, of a different place in each round, between two quiets.
-  const leap = 2 ** ((2 + (round % 4)) / 12);
+  const leap = 2 ** ((2 + round) / 12);
   const samples = Float32Array.from({ length: 3 * rate }, (_, i) => {
     const t = i / rate - 0.3;
     const octaves = t < 1.2 ? 1.4 * t : 1.4 * (2.4 - t);
@@ -184,7 +188,6 @@ function warmUp(round: number) {
   analyseTake({ samples, sampleRate: rate }, 'siren');
   setTimeout(() => warmUp(round + 1), 5);
 }
-setTimeout(() => warmUp(0), 0);
 
 async function drop() {
   const keeper = recording;

@@ -42,9 +42,14 @@ const BACK_FRAMES = 20;
 /**
  * Recording takes one after another from one input. Each is kept in the browser as it is recorded; `deliver` sends it, and
  * what can't be sent now goes later by itself. `onFrames` hears the live frames of the take under way with the track so far;
- * `onLost` ends the take when the device has gone away.
+ * `onLost` ends the take when the device has gone away. `heard`: what is found in a take matters, not only how it sounds.
  */
-export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, track: LiveStore) => void, onLost: () => Promise<void>) {
+export function useRecorder(
+  axis: TimbreAxis | null,
+  onFrames: (live: Live, track: LiveStore) => void,
+  onLost: () => Promise<void>,
+  { heard: isHeard = true }: { heard?: boolean } = {},
+) {
   const [state, setState] = useState<'idle' | 'opening' | 'recording' | 'ending'>('idle');
   const [unsent, setUnsent] = useState<Unsent[]>([]);
   const [warning, setWarning] = useState<string | null>(null);
@@ -64,9 +69,9 @@ export function useRecorder(axis: TimbreAxis | null, onFrames: (live: Live, trac
     current.current = null;
   }, []);
   useEffect(() => {
-    prepareInput();
+    prepareInput(isHeard);
     return close;
-  }, [close]);
+  }, [close, isHeard]);
 
   // A take that the outbox has sent is no longer anybody's worry here.
   useEffect(() => onSent((id) => setUnsent((all) => all.filter((u) => u.take.id !== id))), []);

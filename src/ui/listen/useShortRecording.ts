@@ -28,7 +28,7 @@ export function useShortRecording(onMade: (made: ShortRecording) => void) {
   /** Whole seconds that have been heard: they stand still when the microphone gives nothing. */
   const [heardS, setHeardS] = useState(0);
   const countSeconds = (_: Live, track: LiveStore) => setHeardS(Math.floor(track.midi.length * HOP_S));
-  const recorder = useRecorder(null, countSeconds, async () => setProblem(WENT_AWAY));
+  const recorder = useRecorder(null, countSeconds, async () => setProblem(WENT_AWAY), { heard: false });
   const made = useRef(onMade);
   useEffect(() => {
     made.current = onMade;

@@ -34,7 +34,7 @@ export async function keepForOffline(more: readonly string[]): Promise<void> {
     // The page itself at once; what sounds and listens follows.
     keep();
     await inCharge();
-    prepareInput();
+    prepareInput(false);
     prepareToFollow();
     await Promise.allSettled([loadPiano(), loadSinger()]);
     keep();
