@@ -81,7 +81,7 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
         await expect(page.getByRole('button', { name: 'Tell it' })).toBeDisabled();
         await expect(say.getByText(/[2-9] of 10 s/)).toBeVisible();
         await say.getByRole('button', { name: 'That is it' }).click();
-        await say.getByRole('button', { name: 'Hear what you said' }).click();
+        await say.getByRole('button', { name: 'Hear it back' }).click();
       }
       await page.getByRole('button', { name: 'Tell it' }).click();
       await expect(page.getByRole('status')).toContainText('Kept here');

@@ -38,7 +38,7 @@ export function SayIt({
               className="button min-h-12 flex-1"
               onClick={() => (clip.playing ? clip.stop() : void clip.play('spoken', new Blob([spoken.wav], { type: 'audio/wav' })))}
             >
-              {clip.playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {t('Hear what you said')}
+              {clip.playing ? <Square aria-hidden size={18} /> : <Play aria-hidden size={18} />} {t('Hear it back')}
             </button>
           )}
           <button className="button min-h-12 flex-1" onClick={speak}>

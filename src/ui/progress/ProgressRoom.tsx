@@ -163,7 +163,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                 .reverse()
                 .slice(0, LISTED)
                 .map((e) => (
-                  <li key={e.id} className="flex flex-wrap gap-x-3 py-0.5" data-testid="entry">
+                  <li key={e.id} className="flex flex-wrap items-baseline gap-x-3 py-0.5" data-testid="entry">
                     <span className="w-16 text-soft">{dateOf(e.day)}</span>
                     {isDone(e) ? (
                       <span>
