@@ -121,6 +121,7 @@ const RULES: Record<string, Rule> = {
     'reader',
     async (t) => ({ path: `/singers/${await t.singer()}/songs/${(await t.own('songs')).id}` }),
   ],
+  'GET /together': ['reader', page('/together')],
   'GET /straws': ['reader', page('/straws')],
   'GET /ears': ['reader', page('/ears')],
   'GET /post': ['coach', page('/post')],

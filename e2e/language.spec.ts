@@ -44,6 +44,7 @@ test('a coach chooses a language: every page speaks it, notes are named its way 
     '/songs',
     '/lessons',
     '/straws',
+    '/together',
     '/ears',
     '/post',
     '/settings',

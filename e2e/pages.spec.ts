@@ -56,6 +56,15 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ],
   ['lessons', (page) => page.goto('/lessons')],
   ['straws', (page) => page.goto('/straws')],
+  [
+    'several together',
+    async (page) => {
+      await page.goto('/together');
+      await page.getByLabel('Lio Fenn').check();
+      await page.getByLabel('Maren Quill').check();
+      await expect(page.getByTestId('together-item').first().locator('svg')).not.toHaveCount(0);
+    },
+  ],
   ['ears', async (page) => (await page.goto('/ears'), page.getByRole('button', { name: 'Play' }).click())],
   [
     'ears, our own singers',

@@ -49,7 +49,7 @@ export const lastHeardIn = (studioId: string) =>
 /** The studio's present singers, by name. */
 export const singerNames = ({ db, studioId }: StudioTx) =>
   db
-    .select({ id: singer.id, name: singer.name })
+    .select({ id: singer.id, name: singer.name, part: singer.part, voiceType: listed.voiceType })
     .from(singer)
     .where(and(eq(singer.studioId, studioId), isNull(singer.archivedAt)))
     .orderBy(sql`lower(${singer.name})`, singer.id);

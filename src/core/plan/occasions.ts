@@ -1,5 +1,5 @@
 import type { Exercise } from '../exercise/types';
-import { keysFor } from '../exercise/keys';
+import { type Anchors, keysFor } from '../exercise/keys';
 import { anchorsFor, blocked, Planning } from './check';
 import { STEP_MINUTES, WEEK } from './dose';
 import { itemFor } from './plan';
@@ -159,37 +159,60 @@ export interface OccasionSet {
   items: PlanItem[];
 }
 
+/** Who sings a set: one voice, or several together. */
+export interface Singing {
+  find(id: string): Exercise | undefined;
+  /** The keys in which an exercise may be sung, nothing reaching above the change where it has to stay `low`; none where a rule keeps it out. */
+  keysIn(e: Exercise, low: boolean): number[];
+  itemFor(e: Exercise, part: Part): PlanItem;
+  minutesADay: number;
+}
+
+const alone = (p: Planning): Singing => ({
+  find: p.find,
+  keysIn: (e, low) => keysIn(e, p, low),
+  itemFor: (e, part) => itemFor(e, part, p, ['occasion']),
+  minutesADay: p.minutesADay,
+});
+
 /**
  * The set for an occasion in this voice: for each stage the first of its exercises that this voice may sing now, in its own keys.
  * The minutes of a stage that nothing serves go to the one before it; no set is longer than a day's practice. Empty where nothing
  * may be sung.
  */
-export function occasionSet(id: OccasionId, p: Planning): PlanItem[] {
+export const occasionSet = (id: OccasionId, p: Planning): PlanItem[] => setFor(id, alone(p));
+
+/** @see occasionSet, for whoever sings it. */
+function setFor(id: OccasionId, { find, keysIn, itemFor, minutesADay }: Singing): PlanItem[] {
   const { stages, low = false }: OfOccasion = OCCASIONS[id];
   const out: PlanItem[] = [];
   let spare = 0;
   for (const [stage, minutes] of stages) {
     const { part, ids } = STAGES[stage];
     const e = ids
-      .map((of) => p.find(of))
-      .find((of): of is Exercise => !!of && !out.some((it) => it.exerciseId === of.id) && keysIn(of, p, low).length > 0);
+      .map(find)
+      .find((of): of is Exercise => !!of && !out.some((it) => it.exerciseId === of.id) && keysIn(of, low).length > 0);
     if (!e) {
       if (out.length > 0) out[out.length - 1].minutes += minutes;
       else spare += minutes;
       continue;
     }
-    const item = itemFor(e, part, p, ['occasion']);
-    out.push({ ...item, keys: keysIn(e, p, low), minutes: minutes + spare, timesADay: 1, days: [...WEEK] });
+    out.push({ ...itemFor(e, part), keys: keysIn(e, low), minutes: minutes + spare, timesADay: 1, days: [...WEEK] });
     spare = 0;
   }
-  return within(out, p.minutesADay);
+  return within(out, minutesADay);
 }
 
-/** The keys in which an exercise may be sung in a set; none where a rule keeps it out. */
-function keysIn(e: Exercise, p: Planning, low: boolean): number[] {
-  if (blocked(e, p)) return [];
+/** Where an exercise may be sung in a set; null where a rule keeps it out. */
+export function anchorsIn(e: Exercise, p: Planning, low: boolean): Anchors | null {
+  if (blocked(e, p)) return null;
   const anchors = anchorsFor(e, p);
-  return keysFor(e, low ? { ...anchors, high: Math.min(anchors.high, anchors.change) } : anchors);
+  return low ? { ...anchors, high: Math.min(anchors.high, anchors.change) } : anchors;
+}
+
+function keysIn(e: Exercise, p: Planning, low: boolean): number[] {
+  const anchors = anchorsIn(e, p, low);
+  return anchors ? keysFor(e, anchors) : [];
 }
 
 /** Shorter, the longest first, until all fits the minutes of a day. */
@@ -204,9 +227,12 @@ function within(items: PlanItem[], minutesADay: number): PlanItem[] {
 }
 
 /** All sets of this voice that hold anything. */
-export const occasionSets = (p: Planning): OccasionSet[] =>
+export const occasionSets = (p: Planning): OccasionSet[] => setsFor(alone(p));
+
+/** @see occasionSets, for whoever sings them. */
+export const setsFor = (singing: Singing): OccasionSet[] =>
   OCCASION_IDS.flatMap((id) => {
-    const items = occasionSet(id, p);
+    const items = setFor(id, singing);
     const { name, says }: OfOccasion = OCCASIONS[id];
     return items.length ? [{ id, name, says, minutes: items.reduce((sum, it) => sum + it.minutes, 0), items }] : [];
   });

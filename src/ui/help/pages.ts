@@ -30,6 +30,7 @@ export const HELP: readonly HelpPage[] = texts([
       ],
       ['Listen', 'starts recording with that singer.'],
       ['The name', 'opens the singer: map, plan, progress and songs are tabs there.'],
+      ['Several together', 'warms up a section or a choir: sets in keys that suit everybody who is ticked.'],
     ],
   },
   {
@@ -205,6 +206,19 @@ export const HELP: readonly HelpPage[] = texts([
     name: 'Lessons of your own',
     shows: ['Steps you go through with a singer, in your order: what is asked, on which sound, in which keys.'],
     press: [['Make your own from', 'copies a lesson that is there, to be changed step by step.']],
+  },
+  {
+    at: '/together',
+    name: 'Several together',
+    shows: [
+      'What a section, a choir or a class may sing at once: the notes all of them have, and sets in keys that stay in everybody’s voice and go against nobody’s rules. Low voices sing an octave under high ones.',
+    ],
+    press: [
+      [
+        'Who sings',
+        'is ticked one by one, or a section at a time; who was not heard yet, or told of trouble today, is left out and named.',
+      ],
+    ],
   },
   {
     at: '/straws',

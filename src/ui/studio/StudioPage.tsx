@@ -159,6 +159,11 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
             />
           </label>
           <Choice label={t('Order')} value={sort} options={SORTS} onChange={setSort} />
+          {!archived && present.length > 1 && (
+            <Link className="button" href="/together" prefetch={false}>
+              {t('Several together')}
+            </Link>
+          )}
           {(archived || singers.some((s) => s.archivedAt)) && (
             <button className="button" onClick={() => setArchived(!archived)}>
               {archived ? t('Back to your singers') : t('Put away')}
