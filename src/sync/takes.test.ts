@@ -118,3 +118,28 @@ test('a recording that nobody holds was cut off; one under way was not', async (
   const { cutOff, underWay } = await page.unended();
   expect([cutOff, underWay].map((takes) => takes.map((t) => t.id))).toEqual([['1'], ['2']]);
 });
+
+test('a word spoken without a network waits, and goes once, to the line it is of; where nothing is kept it goes at once', async () => {
+  const singer = { id: 's', name: 'Lio Fenn' };
+  const speak = async (page: Awaited<ReturnType<typeof openPage>>, line: string) =>
+    (await import('./spoken')).keepSpoken('token', singer, line, new ArrayBuffer(100)).then(() => page);
+  answer = () => null;
+  const page = await speak(await openPage('link:token'), 'line-1');
+  await page.takesLane.flush();
+  expect(page.takesLane.state().waiting).toBe(1);
+  answer = () => YES;
+  const again = await openPage('link:token');
+  await again.takesLane.flush();
+  await again.takesLane.flush();
+  expect(sent.map((s) => [s.path.split('?')[0], s.bytes])).toEqual([['/api/p/token/spoken/line-1', 100]]);
+
+  Object.assign(indexedDB, {
+    open: () => {
+      throw new Error('nothing is kept');
+    },
+  });
+  await speak(await openPage('link:token'), 'line-2');
+  expect(sent.map((s) => s.path.split('?')[0]).at(-1)).toBe('/api/p/token/spoken/line-2');
+  answer = () => null;
+  await expect(speak(await openPage('link:token'), 'line-3')).rejects.toThrow(/can’t be reached/);
+});
