@@ -51,4 +51,3 @@ export async function viewTogether(ctx: Context, asked: readonly string[]) {
     })),
   };
 }
-export type TogetherView = Awaited<ReturnType<typeof viewTogether>>;
