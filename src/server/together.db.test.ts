@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import { Client } from 'pg';
+import { EntriesInput } from '../contract/inputs';
+import { writeWav } from '../core/format/wav';
+import { inVoice } from '../core/exercise/keys';
+import { patternSpan } from '../core/exercise/pattern';
+import type { VoiceTypeId } from '../core/plan/voice-types';
+import { before, lineOn } from '../core/practice/made-log';
+import { sing } from '../core/sim/sing';
+import { typicalProfile } from '../core/sim/typical';
+import { analyseTake } from '../core/take/analyse';
+import { ENGINE } from '../core/engine';
+import { inStudio, pool } from '../data/client';
+import { doorPool, Member } from '../data/door';
+import { insertTake, saveAnalysis } from '../data/takes';
+import * as practice from '../studio/practice';
+import * as singers from '../studio/singers';
+import * as together from '../studio/together';
+import { sendLink } from './links';
+import { entered, enteredByLink } from './made-entry';
+
+const addSinger = entered(singers.addSinger);
+const setArchived = entered(singers.setArchived);
+const viewTogether = entered(together.viewTogether);
+const addEntries = enteredByLink(practice.addEntries);
+
+let mockMember: Member | null = null;
+jest.mock('next/headers', () => ({ headers: async () => new Headers(), cookies: async () => ({ get: () => undefined }) }));
+jest.mock('./session', () => ({
+  presentMember: async () => mockMember,
+  senderAddress: async () => 'test',
+  afterAnswer: (work: () => Promise<unknown>) => void work(),
+}));
+
+const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
+let studioId: string;
+
+beforeAll(async () => {
+  await owner.connect();
+  studioId = (await owner.query("insert into studio (name, created_at) values ('Choir', now() + interval '1 day') returning id")).rows[0]
+    .id;
+  mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
+});
+afterAll(async () => {
+  // Singers first: what is written down of their going belongs to a studio that is there.
+  await owner.query('delete from singer where studio_id = $1', [studioId]);
+  await owner.query('delete from studio where id = $1', [studioId]);
+  await owner.end();
+  await pool().end();
+  await doorPool().end();
+});
+
+const singer = (name: string, voiceType: VoiceTypeId) =>
+  addSinger({ name, part: '', voiceType, note: '', email: null, intake: null, school: null });
+
+/** A singer who has slid up and down once. */
+async function heard(name: string, voiceType: VoiceTypeId): Promise<string> {
+  const id = await singer(name, voiceType);
+  const { pcm } = sing(typicalProfile(voiceType, 'flip'), { kind: 'siren', legS: 2.5 }, { seed: 3, sampleRate: 16000, snrDb: 50 });
+  const takeId = randomUUID();
+  const file = writeWav(pcm, 16);
+  await inStudio(studioId, async (tx) => {
+    await insertTake(tx, {
+      id: takeId,
+      singerId: id,
+      task: 'siren',
+      vowel: 'ah',
+      colour: null,
+      source: 'simulated',
+      sha256: 'a'.repeat(64),
+      bytes: file.length,
+      durationS: pcm.samples.length / 16000,
+      sampleRate: 16000,
+      lessonId: null,
+      step: '',
+      asked: null,
+      note: '',
+      recordedAt: new Date(),
+    });
+    await saveAnalysis(tx, takeId, ENGINE, analyseTake(pcm, 'siren'));
+  });
+  return id;
+}
+
+test('sets are for those who are ticked and were heard; who told of trouble today rests, and is named', async () => {
+  const [mezzo, tenor] = [await heard('Ilse Rushes', 'mezzo'), await heard('Odo Rushes', 'tenor')];
+  const unheard = await singer('Bram Rushes', 'bass');
+
+  expect(await viewTogether([])).toMatchObject({ chosen: [], unheard: [], resting: [], range: null, sets: [], voice: null });
+  const alone = await viewTogether([mezzo]);
+  expect(alone).toMatchObject({ chosen: [mezzo], octaveUnder: [], voice: 'mezzo' });
+  const both = await viewTogether([mezzo, tenor, unheard, randomUUID(), 'nonsense']);
+  expect(both).toMatchObject({ unheard: ['Bram Rushes'], resting: [], octaveUnder: ['Odo Rushes'], voice: 'mezzo' });
+  expect([...both.chosen].sort()).toEqual([mezzo, tenor, unheard].sort());
+  const { range } = both;
+  expect(range!.low).toBeGreaterThanOrEqual(alone.range!.low);
+  expect(range!.high).toBeLessThanOrEqual(alone.range!.high);
+  expect(both.sets.map((s) => s.id)).toContain('warm-up-8');
+  for (const { items } of both.sets)
+    for (const { exercise, keys } of items) for (const key of keys) expect(inVoice(patternSpan(exercise), key, range!)).toBe(true);
+
+  // Told on the phone, it holds here at once: the others go on without.
+  const { address } = await sendLink(tenor);
+  const day = new Date().toISOString().slice(0, 10);
+  await addEntries(address.split('/p/')[1], EntriesInput.parse({ entries: [lineOn(day, before({ pain: true }))] }));
+  expect(await viewTogether([mezzo, tenor])).toMatchObject({ resting: ['Odo Rushes'], octaveUnder: [], range: alone.range });
+});
+
+test('who was put away, or is another studio’s, is not there to be ticked', async () => {
+  const gone = await heard('Wren Rushes', 'soprano');
+  await setArchived(gone, true);
+  const theirs = (await owner.query('select id from singer where studio_id <> $1 limit 1', [studioId])).rows[0]?.id ?? randomUUID();
+  const view = await viewTogether([gone, theirs]);
+  expect(view.singers.map((s) => s.name)).not.toContain('Wren Rushes');
+  expect(view).toMatchObject({ chosen: [], sets: [] });
+});
