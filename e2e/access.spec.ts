@@ -241,6 +241,13 @@ const RULES: Record<string, Rule> = {
       return { path: `/api/practice/${await t.spoken(token)}/spoken` };
     },
   ],
+  'DELETE /api/practice/[entryId]/spoken': [
+    'coach',
+    async (t) => {
+      const { token } = await t.link();
+      return { path: `/api/practice/${await t.spoken(token)}/spoken` };
+    },
+  ],
   'PUT /api/p/[token]/spoken/[entryId]': [
     'link',
     async (t) => ({ path: spokenPath((await t.link()).token, randomUUID()), body: modelWav }),

@@ -97,6 +97,10 @@ test('the coach’s voice is heard on the phone, also without a network; the sin
       await expect(entry.getByRole('button', { name: 'Stop' })).toBeVisible();
       await expect(entry.getByRole('button', { name: 'Stop' })).toHaveCount(0);
       await expect(page.getByText(/could not be played/)).toHaveCount(0);
+      // Heard and done with: what was said can be deleted, what was written stays.
+      await entry.getByRole('button', { name: 'Delete what was spoken' }).click();
+      await entry.getByRole('button', { name: 'Delete for good' }).click();
+      await expect(entry).toContainText('its sound isn’t here');
       await entry.getByLabel(/Your answer/).fill('A tone higher next week.');
       await page.keyboard.press('Tab');
       await expect(entry.getByRole('status')).toHaveText('Kept.');

@@ -134,6 +134,7 @@ export const ROUTES = {
   'PUT /api/practice/[entryId]': { who: 'coach', body: input.AnswerInput },
   /** What was spoken of a line of a log. */
   'GET /api/practice/[entryId]/spoken': { who: 'reader' },
+  'DELETE /api/practice/[entryId]/spoken': { who: 'coach' },
   'PUT /api/p/[token]/spoken/[entryId]': { who: 'anyone', query: input.SpokenMeta, itsId: 'entryId', file: true },
   'POST /api/p/[token]/entries': { who: 'anyone', body: input.EntriesInput },
   'PUT /api/p/[token]/takes/[takeId]': { who: 'anyone', query: input.TakeMeta, itsId: 'takeId', file: true, answer: gives<Stored>() },

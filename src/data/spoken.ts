@@ -28,6 +28,15 @@ export async function soundOfSpoken({ db, studioId }: StudioTx, id: string): Pro
   return row;
 }
 
+/** @returns whether there was one. */
+export async function deleteSpoken({ db, studioId }: StudioTx, id: string): Promise<boolean> {
+  const gone = await db
+    .delete(spokenWord)
+    .where(and(eq(spokenWord.studioId, studioId), eq(spokenWord.id, id)))
+    .returning({ id: spokenWord.id });
+  return gone.length > 0;
+}
+
 /** A singer's spoken words without their sound, oldest first. */
 export const spokenOf = ({ db, studioId }: StudioTx, singerId: string) =>
   db

@@ -23,6 +23,8 @@ const editSinger = entered(singers.editSinger);
 const removeSinger = entered(singers.removeSinger);
 const viewStudio = entered(list.viewStudio);
 const spokenSound = entered(spoken.spokenSound);
+const removeSpokenWord = entered(spoken.removeSpokenWord);
+const viewLog = entered(practice.viewLog);
 const answer = entered(practice.answer);
 const sweep = entered(sweepSound);
 const changeSettings = entered(settings.changeSettings);
@@ -130,6 +132,20 @@ test('the newest are kept; what is older than the studio keeps sound goes, and a
 
   await removeSinger(singerId, 'Bram Sallow');
   expect(await kept()).toEqual([]);
+});
+
+test('the log says which spoken words are here; one that is deleted is gone for good, and no other', async () => {
+  const id = await addSinger({ name: 'Wren Sallow', ...FIELDS });
+  const link = (await sendLink(id)).address.split('/p/')[1];
+  const [wav, other] = [wavOf(1), wavOf(1, 0.2)];
+  const [first, second] = [of(wav), of(other)];
+  await keepSpoken(link, first, wav);
+  await keepSpoken(link, second, other);
+  expect((await viewLog(id)).spoken).toEqual([first.id, second.id]);
+  await removeSpokenWord(first.id);
+  for (const gone of [first.id, 'nonsense']) await expect(removeSpokenWord(gone)).rejects.toThrow(/not here/);
+  expect((await viewLog(id)).spoken).toEqual([second.id]);
+  await expect(spokenSound(first.id)).rejects.toThrow(/not here/);
 });
 
 test('whoever asks for all that is kept of a singer gets what they spoke', async () => {

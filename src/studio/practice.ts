@@ -10,6 +10,7 @@ import { evidenceFor, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { modelsFor } from '../data/models';
+import { spokenOf } from '../data/spoken';
 import { newestChoices } from '../data/songs';
 import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
@@ -107,6 +108,8 @@ export async function viewLog({ tx, now }: Context, singerId: string) {
     now: now.getTime(),
     days: daysOf(all),
     entries: all.filter((e) => e.day >= lately()),
+    /** Of which lines what was spoken is here to be heard. */
+    spoken: (await spokenOf(tx, singerId)).map(({ id }) => id),
     assigned,
     chapters: chaptersOf(assigned),
     beltLimit: terms?.beltMinutes ?? null,

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { z } from 'zod';
 import type { SpokenMeta } from '../contract/inputs';
-import { keepNewestSpoken, putSpoken, soundOfSpoken } from '../data/spoken';
+import { deleteSpoken, keepNewestSpoken, putSpoken, soundOfSpoken } from '../data/spoken';
 import type { Context } from './context';
 import { isId } from './ids';
 import { Refusal } from './refusal';
@@ -32,10 +32,17 @@ export async function keepSpoken(ctx: Context, singerId: string, { id, sha256 }:
   await keepNewestSpoken(tx, singerId, MOST_SPOKEN);
 }
 
+const notHere = () => new Refusal('not-found', 'This spoken word is not here: it has not arrived yet, or was deleted.');
+
 /** What was spoken of a line of a log (WAV). @throws Refusal (not-found). */
 export async function spokenSound({ tx }: Context, id: string): Promise<Buffer> {
   const found = isId(id) ? await soundOfSpoken(tx, id) : undefined;
-  if (!found) throw new Refusal('not-found', 'This spoken word is not here: it has not arrived yet, or was deleted with the time.');
+  if (!found) throw notHere();
   tx.saw.add(found.singerId);
   return found.wav;
+}
+
+/** Delete the sound of a spoken word for good; its line stays. @throws Refusal (not-found). */
+export async function removeSpokenWord({ tx }: Context, id: string): Promise<void> {
+  if (!isId(id) || !(await deleteSpoken(tx, id))) throw notHere();
 }

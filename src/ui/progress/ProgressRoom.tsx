@@ -34,6 +34,8 @@ interface Props {
     days: DayLog[];
     /** The last two months'. */
     entries: Entry[];
+    /** Of which of them what was spoken is here to be heard. */
+    spoken: string[];
     assigned: { id: string; startsOn: string; items: (PlanItem & { exercise: Exercise })[] }[];
     measured: DayMeasures[];
     chapters: Chapter[];
@@ -55,7 +57,9 @@ const MinutesChart = dynamic(() => import('./MinutesChart').then((m) => m.Minute
 const Measures = dynamic(() => import('./Measures').then((m) => m.Measures), { ssr: false });
 
 /** What was practised at home: minutes and voice load by day, what was told, and what each exercise is ready for. */
-export function ProgressRoom({ view: { singer, days, entries, assigned, measured, chapters, sirens, beltLimit, trial, now } }: Props) {
+export function ProgressRoom({
+  view: { singer, days, entries, spoken, assigned, measured, chapters, sirens, beltLimit, trial, now },
+}: Props) {
   const { dateOf, rich, t } = useLanguage();
   const clip = useClip();
   const known = new Map(days.map((d) => [d.day, d]));
@@ -178,7 +182,7 @@ export function ProgressRoom({ view: { singer, days, entries, assigned, measured
                         {feltInWords(e.what).map((felt) => t(felt))}
                         {t(heardInWords(e.what) ?? '')}
                         {e.what.word && <q className="font-semibold"> {e.what.word}</q>}
-                        {e.what.spokenS && <Spoken entryId={e.id} seconds={e.what.spokenS} clip={clip} />}
+                        {e.what.spokenS && <Spoken entryId={e.id} seconds={e.what.spokenS} here={spoken.includes(e.id)} clip={clip} />}
                       </span>
                     ) : (
                       <span>
