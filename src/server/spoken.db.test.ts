@@ -44,21 +44,26 @@ const FIELDS = { part: '', voiceType: 'tenor' as const, note: '', email: null, i
 const wavOf = (seconds: number, level = 0.1) =>
   Buffer.from(writeWav({ samples: new Float32Array(Math.round(8000 * seconds)).fill(level), sampleRate: 8000 }, 16));
 const of = (wav: Buffer, id: string = randomUUID()) => ({ id, sha256: createHash('sha256').update(wav).digest('hex') });
-const kept = async () => (await owner.query('select id from spoken_word order by spoken_at')).rows.map((r) => r.id as string);
+const kept = async () =>
+  (await owner.query('select id from spoken_word where studio_id = $1 order by spoken_at', [studioId])).rows.map((r) => r.id as string);
 
+let studioId: string;
 let singerId: string;
 let token: string;
 
 beforeAll(async () => {
   await owner.connect();
-  const studioId = (await owner.query('select id from studio order by created_at limit 1')).rows[0].id;
+  // A studio of its own: other tests go on in the first one at the same time.
+  studioId = (await owner.query("insert into studio (name, created_at) values ('Sallow', now() + interval '1 day') returning id")).rows[0]
+    .id;
   mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
   singerId = await addSinger({ name: 'Bram Sallow', ...FIELDS });
   token = (await sendLink(singerId)).address.split('/p/')[1];
 });
-afterEach(() => owner.query('delete from spoken_word'));
+afterEach(() => owner.query('delete from spoken_word where studio_id = $1', [studioId]));
 afterAll(async () => {
-  await owner.query("delete from singer where name like '% Sallow'");
+  await owner.query('delete from singer where studio_id = $1', [studioId]);
+  await owner.query('delete from studio where id = $1', [studioId]);
   await owner.end();
   await pool().end();
   await doorPool().end();
@@ -113,7 +118,7 @@ test('the newest are kept; what is older than the studio keeps sound goes, and a
   const wav = wavOf(1);
   await owner.query(
     "insert into spoken_word (id, studio_id, singer_id, wav, spoken_at) select gen_random_uuid(), $1, $2, '\\x00', now() - n * interval '1 day' from generate_series(1, $3) n",
-    [mockMember!.studioId, singerId, spoken.MOST_SPOKEN],
+    [studioId, singerId, spoken.MOST_SPOKEN],
   );
   const [oldest] = await kept();
   const newest = of(wav);
@@ -123,7 +128,7 @@ test('the newest are kept; what is older than the studio keeps sound goes, and a
   expect((await kept()).at(-1)).toBe(newest.id);
 
   await changeSettings({ name: 'The barge studio', school: 'classical', keepMonths: 1 });
-  await owner.query("update studio set keep_months_since = now() - interval '4 days' where id = $1", [mockMember!.studioId]);
+  await owner.query("update studio set keep_months_since = now() - interval '4 days' where id = $1", [studioId]);
   const before = (await kept()).length;
   expect(await sweep()).toBeGreaterThanOrEqual(before - 32);
   expect((await kept()).length).toBeLessThanOrEqual(32);
@@ -153,7 +158,7 @@ test('whoever asks for all that is kept of a singer gets what they spoke', async
   const wav = wavOf(2);
   const said = of(wav);
   await keepSpoken((await sendLink(id)).address.split('/p/')[1], said, wav);
-  const { zip } = await exportSinger(wendelIn(mockMember!.studioId), id);
+  const { zip } = await exportSinger(wendelIn(studioId), id);
   const bytes = Buffer.from(await new Response(zip).arrayBuffer());
   expect(bytes.includes(`words/${said.id}.wav`)).toBe(true);
   expect(bytes.includes(wav)).toBe(true);

@@ -189,9 +189,7 @@ function setFor(id: OccasionId, { find, keysIn, itemFor, minutesADay }: Singing)
   let spare = 0;
   for (const [stage, minutes] of stages) {
     const { part, ids } = STAGES[stage];
-    const e = ids
-      .map(find)
-      .find((of): of is Exercise => !!of && !out.some((it) => it.exerciseId === of.id) && keysIn(of, low).length > 0);
+    const e = ids.map(find).find((of): of is Exercise => !!of && !out.some((it) => it.exerciseId === of.id) && keysIn(of, low).length > 0);
     if (!e) {
       if (out.length > 0) out[out.length - 1].minutes += minutes;
       else spare += minutes;
