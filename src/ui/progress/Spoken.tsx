@@ -37,8 +37,7 @@ export function Spoken({
     }
   };
   return (
-    <>
-      {' '}
+    <span className="inline-flex items-center gap-1 pl-1 align-middle">
       <button className="button-small min-h-9 px-2 font-semibold" onClick={press}>
         {playing ? <Square aria-hidden size={16} /> : <Play aria-hidden size={16} />}{' '}
         {playing ? t('Stop') : t('Spoken, {seconds} s', { seconds: Math.ceil(seconds) })}
@@ -46,10 +45,9 @@ export function Spoken({
       <ForCoaches>
         {sure ? (
           <>
-            {' '}
             <button className="button-small min-h-9 px-2" onClick={() => void remove()}>
               {t('Delete for good')}
-            </button>{' '}
+            </button>
             <button className="button-small min-h-9 px-2" onClick={() => setSure(false)}>
               {t('Keep it')}
             </button>
@@ -60,7 +58,7 @@ export function Spoken({
           </button>
         )}
       </ForCoaches>
-      {problem && <span role="alert"> {t(problem)}</span>}
-    </>
+      {problem && <span role="alert">{t(problem)}</span>}
+    </span>
   );
 }
