@@ -34,9 +34,9 @@ interface Things {
   invite(): Promise<{ id: string; token: string }>;
   /** A model for a new singer, with where it is kept. */
   model(singerId?: string): Promise<{ id: string; path: string }>;
+  /** A word that a new singer spoke. */
+  spoken(): Promise<string>;
   /** A line of a new singer's log. */
-  /** A word spoken by the holder of a link. */
-  spoken(token: string): Promise<string>;
   line(): Promise<string>;
   member(): Promise<string>;
   /** The token of a new singer's link, with the singer. */
@@ -234,20 +234,8 @@ const RULES: Record<string, Rule> = {
   // One's own: somebody else's stays, whoever names it.
   'DELETE /api/ears/answers/[answerId]': ['coach', page(`/api/ears/answers/${randomUUID()}`)],
   'PUT /api/practice/[entryId]': ['coach', async (t) => ({ path: `/api/practice/${await t.line()}`, body: { answer: 'Yes, softer.' } })],
-  'GET /api/practice/[entryId]/spoken': [
-    'reader',
-    async (t) => {
-      const { token } = await t.link();
-      return { path: `/api/practice/${await t.spoken(token)}/spoken` };
-    },
-  ],
-  'DELETE /api/practice/[entryId]/spoken': [
-    'coach',
-    async (t) => {
-      const { token } = await t.link();
-      return { path: `/api/practice/${await t.spoken(token)}/spoken` };
-    },
-  ],
+  'GET /api/practice/[entryId]/spoken': ['reader', async (t) => ({ path: `/api/practice/${await t.spoken()}/spoken` })],
+  'DELETE /api/practice/[entryId]/spoken': ['coach', async (t) => ({ path: `/api/practice/${await t.spoken()}/spoken` })],
   'PUT /api/p/[token]/spoken/[entryId]': [
     'link',
     async (t) => ({ path: spokenPath((await t.link()).token, randomUUID()), body: modelWav }),
@@ -377,8 +365,14 @@ test.afterAll(async () => {
 
 const things = (tries: () => Promise<APIRequestContext>): Things => {
   const singer = async () => (await ok<{ id: string }>(await owner.post('/api/singers', { data: singerBody }))).id;
+  const link = async () => {
+    const singerId = await singer();
+    const { address } = await ok<{ address: string }>(await owner.post(`/api/singers/${singerId}/link`));
+    return { token: address.split('/p/')[1], singerId };
+  };
   return {
     singer,
+    link,
     take: async (singerId) => {
       const id = randomUUID();
       await ok(await owner.put(takePath(`/api/takes/${id}`, singerId ?? (await singer())), { data: wav }));
@@ -418,27 +412,21 @@ const things = (tries: () => Promise<APIRequestContext>): Things => {
       await ok(await owner.put(path, { data: modelWav }));
       return { id, path };
     },
-    spoken: async (token) => {
+    spoken: async () => {
       const id = randomUUID();
-      await ok(await owner.put(spokenPath(token, id), { data: modelWav }));
+      await ok(await nobody.put(spokenPath((await link()).token, id), { data: modelWav }));
       return id;
     },
     line: async () => {
-      const singerId = await singer();
-      const { address } = await ok<{ address: string }>(await owner.post(`/api/singers/${singerId}/link`));
+      const { token } = await link();
       const [line] = entries.entries;
       const id = randomUUID();
-      await ok(await nobody.post(`/api/p/${address.split('/p/')[1]}/entries`, { data: { entries: [{ ...line, id }] } }));
+      await ok(await nobody.post(`/api/p/${token}/entries`, { data: { entries: [{ ...line, id }] } }));
       return id;
     },
     member: async () => {
       const them = await newMember('reader');
       return idOf(them);
-    },
-    link: async () => {
-      const singerId = await singer();
-      const { address } = await ok<{ address: string }>(await owner.post(`/api/singers/${singerId}/link`));
-      return { token: address.split('/p/')[1], singerId };
     },
     session: async () => {
       const { rows } = await db.query('select id from session where user_id = $1 order by created_at desc limit 1', [

@@ -2,12 +2,14 @@ import { and, asc, eq, lt, sql } from 'drizzle-orm';
 import { StudioTx } from './client';
 import { spokenWord } from './schema';
 
-/** Keep a spoken word; one that is there already stays as it is. */
-export async function putSpoken({ db, studioId }: StudioTx, row: { id: string; singerId: string; wav: Buffer }): Promise<void> {
-  await db
+/** Keep a spoken word; one that is there already stays as it is. @returns whether it is new. */
+export async function putSpoken({ db, studioId }: StudioTx, row: { id: string; singerId: string; wav: Buffer }): Promise<boolean> {
+  const put = await db
     .insert(spokenWord)
     .values({ ...row, studioId })
-    .onConflictDoNothing();
+    .onConflictDoNothing()
+    .returning({ id: spokenWord.id });
+  return put.length > 0;
 }
 
 /** Of a singer's spoken words keep the newest `most`. */

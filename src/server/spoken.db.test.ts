@@ -16,7 +16,7 @@ import * as spoken from '../studio/spoken';
 import * as list from '../studio/studio-list';
 import { sweepSound } from '../studio/sweep';
 import { sendLink } from './links';
-import { entered, enteredByLink } from './made-entry';
+import { entered, enteredByLink, madeStudio, takeAway } from './made-entry';
 
 const addSinger = entered(singers.addSinger);
 const editSinger = entered(singers.editSinger);
@@ -53,17 +53,14 @@ let token: string;
 
 beforeAll(async () => {
   await owner.connect();
-  // A studio of its own: other tests go on in the first one at the same time.
-  studioId = (await owner.query("insert into studio (name, created_at) values ('Sallow', now() + interval '1 day') returning id")).rows[0]
-    .id;
+  studioId = await madeStudio(owner, 'Sallow');
   mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
   singerId = await addSinger({ name: 'Bram Sallow', ...FIELDS });
   token = (await sendLink(singerId)).address.split('/p/')[1];
 });
 afterEach(() => owner.query('delete from spoken_word where studio_id = $1', [studioId]));
 afterAll(async () => {
-  await owner.query('delete from singer where studio_id = $1', [studioId]);
-  await owner.query('delete from studio where id = $1', [studioId]);
+  await takeAway(owner, studioId);
   await owner.end();
   await pool().end();
   await doorPool().end();

@@ -17,7 +17,7 @@ import * as practice from '../studio/practice';
 import * as singers from '../studio/singers';
 import * as together from '../studio/together';
 import { sendLink } from './links';
-import { entered, enteredByLink } from './made-entry';
+import { entered, enteredByLink, madeStudio, takeAway } from './made-entry';
 
 const addSinger = entered(singers.addSinger);
 const setArchived = entered(singers.setArchived);
@@ -37,14 +37,11 @@ let studioId: string;
 
 beforeAll(async () => {
   await owner.connect();
-  studioId = (await owner.query("insert into studio (name, created_at) values ('Choir', now() + interval '1 day') returning id")).rows[0]
-    .id;
+  studioId = await madeStudio(owner, 'Choir');
   mockMember = { userId: 'marit', name: 'Marit', email: 'marit@example.com', studioId, role: 'owner' };
 });
 afterAll(async () => {
-  // Singers first: what is written down of their going belongs to a studio that is there.
-  await owner.query('delete from singer where studio_id = $1', [studioId]);
-  await owner.query('delete from studio where id = $1', [studioId]);
+  await takeAway(owner, studioId);
   await owner.end();
   await pool().end();
   await doorPool().end();

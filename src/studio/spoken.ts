@@ -26,10 +26,9 @@ export async function keepSpoken(ctx: Context, singerId: string, { id, sha256 }:
   if (createHash('sha256').update(wav).digest('hex') !== sha256)
     throw new Refusal('incomplete', 'The recording changed on its way: nothing was stored. Send it again.');
   mustBeShort(wav);
-  await putSpoken(tx, { id, singerId, wav });
+  if (await putSpoken(tx, { id, singerId, wav })) return keepNewestSpoken(tx, singerId, MOST_SPOKEN);
   const kept = await soundOfSpoken(tx, id);
   if (kept?.singerId !== singerId || !kept.wav.equals(wav)) throw new Refusal('conflict', 'Another spoken word has this id: say it anew.');
-  await keepNewestSpoken(tx, singerId, MOST_SPOKEN);
 }
 
 const notHere = () => new Refusal('not-found', 'This spoken word is not here: it has not arrived yet, or was deleted.');
