@@ -175,6 +175,14 @@ const RULES: Record<string, Rule> = {
     'coach',
     async (t) => ({ path: '/api/assignments', body: { singerId: await t.singer(), note: '', startsOn: '2026-11-23', items: [item] } }),
   ],
+  // To those who were heard; whoever wasn't, as here, is given nothing, in words.
+  'POST /api/together': [
+    'coach',
+    async (t) => ({
+      path: '/api/together',
+      body: { singerIds: [await t.singer()], set: 'warm-up-3', note: '', startsOn: '2026-11-23', beside: true },
+    }),
+  ],
   'GET /api/assignments/[assignmentId]': ['reader', async (t) => ({ path: `/api/assignments/${await t.assignment()}` })],
   'PUT /api/exercises/[exerciseId]': put('exercises'),
   'DELETE /api/exercises/[exerciseId]': remove('exercises'),
@@ -298,6 +306,7 @@ const LET_IN_BUT: Record<string, number> = {
   'PUT /api/account/second-factor': 400,
   'DELETE /api/account/second-factor': 400,
   'POST /api/bundle': 422,
+  'POST /api/together': 409,
 };
 
 const OTHER = { name: 'Ada Reed', email: 'ada@reed.example', password: 'three words here', studio: 'Reed' };
@@ -568,7 +577,7 @@ for (const way of Object.keys(RULES)) {
     const theirs = await by(async () => owner);
     const before = await contents(studioId);
     const answer = await tryAt(other, way, theirs);
-    const namesOurs = /\[/.test(way) || way === 'POST /api/assignments' || way === 'POST /api/lessons';
+    const namesOurs = /\[/.test(way) || ['POST /api/assignments', 'POST /api/together', 'POST /api/lessons'].includes(way);
     if (namesOurs && !/^DELETE .*\/(protocols|exercises|templates|songs|models|answers)\//.test(way))
       expect([way, [404, 409].includes(answer.status())]).toEqual([way, true]);
     expect(await contents(studioId)).toBe(before);

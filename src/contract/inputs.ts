@@ -3,13 +3,15 @@ import { MANNERS } from '../core/exercise/model';
 import { LONGEST_SOUND } from '../core/format/exercise';
 import { PassShape, PassWordShape } from '../core/format/ears';
 import { CourseShape } from '../core/format/lesson';
-import { EditsShape, ItemsShape, TermsShape } from '../core/format/plan';
+import { EditsShape, ItemsShape, LONGEST_NOTE, TermsShape } from '../core/format/plan';
 import { EntryShape } from '../core/format/practice';
 import { SongShape, SungShape } from '../core/format/song';
 import { ROLES } from '../core/format/studio';
 import { AskedShape, FIRST_RECORDING, SHA256, SOURCES } from '../core/format/take';
 import { SCHOOL_IDS } from '../core/map/schools';
 import { PIN_NAMES } from '../core/map/types';
+import { OCCASION_IDS } from '../core/plan/occasions';
+import { MOST_TOGETHER } from '../core/plan/together';
 import { COLOURS, TASKS } from '../core/take/types';
 
 // What a request may hold, beside the shapes of what is kept (core/format).
@@ -97,9 +99,18 @@ export const LessonChange = z.object({
 
 export const AssignmentInput = z.object({
   singerId: z.uuid(),
-  note: z.string().trim().max(2000).default(''),
+  note: z.string().trim().max(LONGEST_NOTE).default(''),
   startsOn: z.iso.date('Choose the day the week begins.'),
   items: ItemsShape.min(1, 'Choose at least one exercise.'),
+});
+
+/** A set for several singers at once; `beside`: it comes beside the exercises of the week each of them is in, not instead of them. */
+export const TogetherInput = z.object({
+  singerIds: z.array(z.uuid()).min(1, 'Tick who sings.').max(MOST_TOGETHER),
+  set: z.enum(OCCASION_IDS),
+  note: AssignmentInput.shape.note,
+  startsOn: AssignmentInput.shape.startsOn,
+  beside: z.boolean(),
 });
 
 export const PlanInput = z.object({

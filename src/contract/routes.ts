@@ -122,6 +122,11 @@ export const ROUTES = {
   'GET /api/models/[modelId]': { who: 'reader' },
   'DELETE /api/models/[modelId]': { who: 'coach' },
   'POST /api/assignments': { who: 'coach', body: input.AssignmentInput, answer: gives<Made>() },
+  'POST /api/together': {
+    who: 'coach',
+    body: input.TogetherInput,
+    answer: gives<{ given: string[]; unheard: string[]; resting: string[] }>(),
+  },
   'GET /api/assignments/[assignmentId]': { who: 'reader', answer: gives<{ items: AssignedItem[] }>() },
   'PUT /api/templates/[templateId]': { who: 'coach', body: input.TemplateInput, itsId: 'templateId' },
   'DELETE /api/templates/[templateId]': { who: 'coach' },

@@ -4,7 +4,7 @@ import { MOST_SHORT_BYTES } from '../core/format/short-sound';
 import { PassShape, PassWordShape } from '../core/format/ears';
 import { ExerciseShape } from '../core/format/exercise';
 import { CourseShape, ProtocolShape } from '../core/format/lesson';
-import { EditsShape, ItemShape, TermsShape } from '../core/format/plan';
+import { EditsShape, ItemShape, LONGEST_NOTE, MOST_ITEMS, TermsShape } from '../core/format/plan';
 import { EntryShape } from '../core/format/practice';
 import { SingerShape } from '../core/format/singer';
 import { ChosenShape, HeardShape, PredictedShape, SongShape, SungShape } from '../core/format/song';
@@ -142,8 +142,8 @@ export const BUNDLE_ROWS: Record<Bundled, z.ZodType> = {
   assignment: z.object({
     id: z.uuid(),
     singer_id: z.uuid(),
-    note: Text(2000).default(''),
-    items: z.array(AssignedItem).max(30),
+    note: Text(LONGEST_NOTE).default(''),
+    items: z.array(AssignedItem).max(MOST_ITEMS),
     stand: z
       .looseObject({ phase: Text(80), grades: z.record(z.string(), z.number()) })
       .nullable()

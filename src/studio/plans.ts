@@ -101,11 +101,21 @@ export async function savePlan({ tx }: Context, singerId: string, change: z.infe
 export async function assign(ctx: Context, input: z.infer<typeof AssignmentInput>): Promise<string> {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, input.singerId);
-  const source = await planSourceOf(ctx, singer, []);
+  return assignTo(ctx, singer, await planSourceOf(ctx, singer, []), input);
+}
+
+/** @see assign, for whom the plan's source is read already; `beside`: items of a week they have, as they were assigned. */
+export async function assignTo(
+  { tx }: Context,
+  singer: SingerRow,
+  source: Awaited<ReturnType<typeof planSourceOf>>,
+  { note, startsOn, items: given }: Omit<z.infer<typeof AssignmentInput>, 'singerId'>,
+  beside: readonly AssignedItem[] = [],
+): Promise<string> {
   const shelf = new Map([...SHELF, ...source.own].map((e) => [e.id, e]));
   // The line of a song is a line of the singer's own: of the one whose key was chosen last.
-  const [song] = await newestChoices(tx, input.singerId, 1);
-  const items = input.items.map((item) => {
+  const [song] = await newestChoices(tx, singer.id, 1);
+  const items = given.map((item) => {
     const exercise = shelf.get(item.exerciseId);
     if (!exercise)
       throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
@@ -117,7 +127,7 @@ export async function assign(ctx: Context, input: z.infer<typeof AssignmentInput
   // The phase that a week was assigned in is the one the singer is in, whatever the map says later.
   if (plan && terms.phaseId === undefined) await savePlanning(tx, singer.id, { terms: inPhase(terms, plan.phases, plan.phase) });
   const stand = plan && { phase: plan.phases[plan.phase].name, grades: plan.grades };
-  return insertAssignment(tx, { ...input, items, stand });
+  return insertAssignment(tx, { singerId: singer.id, note, startsOn, items: [...items, ...beside], stand });
 }
 
 const LONGEST_TITLE = 60;

@@ -28,7 +28,10 @@ export const ItemShape = z.object({
   advance: SaidShape,
 }) satisfies z.ZodType<PlanItem>;
 
-export const ItemsShape = z.array(ItemShape).max(30);
+/** A week holds no more exercises, and no longer a word with it. */
+export const MOST_ITEMS = 30;
+export const LONGEST_NOTE = 2000;
+export const ItemsShape = z.array(ItemShape).max(MOST_ITEMS);
 
 const Straws = z.object({
   diameterMm: z.number().min(1).max(15),

@@ -6,7 +6,7 @@ import { blocked } from './check';
 import { asRequest, drawnRequest, request, voice } from './drawn-voices';
 import { occasionSets } from './occasions';
 import { planning } from './plan';
-import { octavesUnder, sharedRange, togetherSets } from './together';
+import { octavesUnder, setInVoice, sharedRange, togetherSets } from './together';
 
 const sings = (type: Parameters<typeof voice>[0]) => planning(request(type, voice(type, 'flip')))!;
 const warmUp = (of: ReturnType<typeof togetherSets>) => of.find((set) => set.id === 'warm-up-8')!;
@@ -59,4 +59,19 @@ test('whoever sings together: nobody leaves their voice, and nothing is sung tha
     }),
     { numRuns: 150 },
   );
+});
+
+test('given to one of them to practise, a set stands in the octave that voice sings in, with what is said to that voice alone', () => {
+  const choir = (['soprano', 'bass'] as const).map(sings);
+  const set = warmUp(togetherSets(choir));
+  const [high, low] = choir.map((p, i) => setInVoice(set, p, octavesUnder(['soprano', 'bass'])[i]));
+  expect(low.map((it) => it.exerciseId)).toEqual(high.map((it) => it.exerciseId));
+  set.items.forEach((it, i) => {
+    expect(high[i].keys).toEqual(it.keys);
+    expect(low[i].keys).toEqual(it.keys.map((key) => key - 12));
+    // Together is together: one sound, one tempo, as long.
+    for (const own of [high[i], low[i]])
+      expect([own.sound, own.tempo, own.minutes, own.days]).toEqual([it.sound, it.tempo, it.minutes, it.days]);
+    for (const key of low[i].keys) expect(inVoice(patternSpan(exerciseById(it.exerciseId)), key, choir[1].anchors)).toBe(true);
+  });
 });

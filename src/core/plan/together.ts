@@ -5,8 +5,11 @@ import type { Exercise } from '../exercise/types';
 import type { Planning } from './check';
 import { anchorsIn, type OccasionSet, setsFor } from './occasions';
 import { itemFor } from './plan';
+import type { PlanItem } from './types';
 import { familyOf, VoiceTypeId } from './voice-types';
 
+/** More don't fit a room, and their plans a moment. */
+export const MOST_TOGETHER = 60;
 const OCTAVE = 12;
 
 /** Of voices that sing together, so many semitones each sings under what is written: low ones an octave, where there are high ones too. */
@@ -53,6 +56,13 @@ export function togetherSets(plannings: readonly Planning[]): OccasionSet[] {
     },
   });
 }
+
+/** A set for all, as one of them is given it to practise: in the octave that voice sings in, with what is said to that voice alone. */
+export const setInVoice = ({ items }: OccasionSet, p: Planning, under: number): PlanItem[] =>
+  items.map((it) => {
+    const { reason, caution, rules, advance } = itemFor(p.find(it.exerciseId)!, it.part, p, ['occasion']);
+    return { ...it, keys: it.keys.map((key) => key - under), reason, caution, rules, advance };
+  });
 
 function keysTogether(e: Exercise, voices: readonly Voice[], low: boolean): number[] {
   const span = patternSpan(e);

@@ -218,6 +218,10 @@ export const HELP: readonly HelpPage[] = texts([
         'Who sings',
         'is ticked one by one, or a section at a time; who was not heard yet, or told of trouble today, is left out and named.',
       ],
+      [
+        'Give it to all of them',
+        'puts the set on everybody’s phone, each in their own octave, beside the week they have or instead of it.',
+      ],
     ],
   },
   {

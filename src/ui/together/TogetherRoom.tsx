@@ -6,12 +6,15 @@ import { useFollowAlong } from '../../audio/follow-along';
 import { notesInWords } from '../../core/exercise/keys';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
+import type { OccasionId } from '../../core/plan/occasions';
 import { type VoiceTypeId, VOICE_TYPES } from '../../core/plan/voice-types';
-import { said } from '../../core/words/said';
 import { Choice } from '../kit/Choice';
+import { ForCoaches } from '../kit/may-change';
 import { Notice } from '../kit/Notice';
 import { useLanguage } from '../language/language';
 import { Staff } from '../staff/Staff';
+import { GiveToAll } from './GiveToAll';
+import { named } from './named';
 
 interface Item {
   exercise: Exercise;
@@ -30,20 +33,20 @@ interface Props {
     voice: VoiceTypeId | null;
     octaveUnder: string[];
     range: { low: number; high: number } | null;
-    sets: { id: string; name: string; says: string; items: Item[] }[];
+    /** The studio's day. */
+    day: string;
+    sets: { id: OccasionId; name: string; says: string; items: Item[] }[];
   };
 }
 
-const named = (names: readonly string[]) => ({ all: names.map((own) => said('{name}', { name: { own } })), as: 'and' as const });
-
 /** Several voices at once, a section, a choir, a class: what all of them may sing, as sets in keys that suit everybody. */
-export function TogetherRoom({ view: { singers, chosen, unheard, resting, voice, octaveUnder, range, sets } }: Props) {
+export function TogetherRoom({ view: { singers, chosen, unheard, resting, voice, octaveUnder, range, day, sets } }: Props) {
   const { t } = useLanguage();
   const router = useRouter();
   const [busy, startTransition] = useTransition();
   /** As it was pressed, until the page knows. */
   const [asked, setAsked] = useState(chosen);
-  const [setId, setSetId] = useState('warm-up-8');
+  const [setId, setSetId] = useState<OccasionId>('warm-up-8');
   const along = useFollowAlong();
   const choose = (ids: string[]) => {
     setAsked(ids);
@@ -120,6 +123,9 @@ export function TogetherRoom({ view: { singers, chosen, unheard, resting, voice,
                   <button className="button" onClick={() => print()}>
                     <Printer aria-hidden size={18} /> {t('Print')}
                   </button>
+                  <ForCoaches>
+                    <GiveToAll key={`${set.id} ${chosen.join()}`} singerIds={chosen} set={set.id} today={day} />
+                  </ForCoaches>
                 </div>
                 <h2 className="text-xl font-bold">{t(set.name)}</h2>
                 <p className="-mt-2 text-soft">{t(set.says)}</p>
