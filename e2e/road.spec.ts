@@ -55,6 +55,25 @@ test('the road: a phase is moved by arrow and by hand, a show bends it, it goes 
   expect(calendar.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThanOrEqual(8 + 5);
   expect(calendar).toContain('The ferry: the show set');
 
+  // Put off by a week: by its arrow, then dragged back over the week it was in.
+  const dates = page.getByRole('list', { name: 'Dates' });
+  const before = await dates.innerText();
+  const ferry = road.getByRole('button', { name: /^The ferry is in week/ });
+  const was = Number((await ferry.getAttribute('aria-label'))!.match(/week (\d+)/)![1]);
+  await road.getByRole('button', { name: 'The ferry a week later' }).click();
+  await expect(ferry).toHaveAttribute('aria-label', new RegExp(`week ${was + 1}:`));
+  expect(await dates.innerText()).not.toBe(before);
+  // At the edge of the window the page would move under the hand.
+  await weeks.nth(was - 1).evaluate((week) => week.scrollIntoView({ block: 'center' }));
+  const grip = (await ferry.boundingBox())!;
+  const back = (await weeks.nth(was - 1).boundingBox())!;
+  await page.mouse.move(grip.x + 20, grip.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(back.x + 40, back.y + back.height / 2, { steps: 12 });
+  await page.mouse.up();
+  await expect(ferry).toHaveAttribute('aria-label', new RegExp(`week ${was}:`));
+  expect(await dates.innerText()).toBe(before);
+
   // Kept: the next test on this copy has no ferry.
   const kept = page.waitForResponse((r) => r.request().method() === 'PUT' && r.url().endsWith('/plan'));
   await page.getByRole('button', { name: 'Take The ferry away' }).click();

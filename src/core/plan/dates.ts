@@ -1,5 +1,5 @@
 import { said, Said, SaidValue, texts } from '../words/said';
-import { daysBetween } from './days';
+import { dayLater, daysBetween } from './days';
 import type { OccasionId } from './occasions';
 import { DAYS_A_WEEK } from './types';
 
@@ -16,6 +16,13 @@ export interface RoadDate {
   /** Titles of the songs that are sung then, in their order. */
   songs?: string[];
 }
+
+/** A date so many days later (earlier where there are fewer than none), as long as before. */
+export const dateLater = (date: RoadDate, days: number): RoadDate => ({
+  ...date,
+  day: dayLater(date.day, days),
+  ...(date.until ? { until: dayLater(date.until, days) } : {}),
+});
 
 /** A date without a name of its own. */
 const NAMES: Record<DateKind, string> = texts({

@@ -5,7 +5,7 @@ import { FINDING_NAMES } from '../map/types';
 import { anchorsOf } from './voice';
 import { bareMap } from './made-map';
 import { usualRequest } from './request';
-import { nextShow, DATE_KINDS, dayBent, RoadDate } from './dates';
+import { DATE_KINDS, dateLater, dayBent, nextShow, RoadDate } from './dates';
 import { planFor, SONG_LINE } from './plan';
 import { roadOf, shifted } from './road';
 import { isWork } from './types';
@@ -189,4 +189,11 @@ test('two things sung in public on one day are one day, with the songs of both; 
   ];
   expect(nextShow(dates, '2026-11-28')).toEqual({ days: 7, songs: ['Lantern', 'Ferryman, Wait', 'Reeds'] });
   expect(nextShow(dates, '2026-12-06')).toBeNull();
+});
+
+test('a date that is put off keeps its length, its name and its songs, over the end of a year as well', () => {
+  const tour = { day: '2026-12-28', until: '2027-01-02', kind: 'tour' as const, name: 'The coast', songs: ['Ferryman, Wait'] };
+  expect(dateLater(tour, 7)).toEqual({ ...tour, day: '2027-01-04', until: '2027-01-09' });
+  expect(dateLater(dateLater(tour, 7), -7)).toEqual(tour);
+  expect(dateLater({ day: '2027-03-01', kind: 'show' }, -7)).toEqual({ day: '2027-02-22', kind: 'show' });
 });

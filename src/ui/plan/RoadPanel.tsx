@@ -1,25 +1,17 @@
 import { Calendar, CalendarPlus, Printer, RotateCcw, Trash2 } from 'lucide-react';
 import { FormEvent, useMemo } from 'react';
-import { DATE_KINDS, DateKind, RoadDate } from '../../core/plan/dates';
+import { DATE_KINDS, DateKind, dateLater, RoadDate } from '../../core/plan/dates';
+import { DAYS_A_WEEK } from '../../core/plan/types';
 import { roadOf, shifted } from '../../core/plan/road';
 import type { PlanRequest } from '../../core/plan/types';
 import { ForCoaches } from '../kit/may-change';
 import { Form } from '../kit/Form';
 import { downloadRoad } from '../sheet/calendar';
+import { dateName, KIND_WORDS } from './date-words';
 import { RoadWeeks } from './RoadWeeks';
 import { useLanguage } from '../language/language';
 
-import { texts } from '../../core/words/said';
-
-const KIND_WORDS: Record<DateKind, string> = texts({
-  recital: 'Recital',
-  show: 'Show',
-  audition: 'Audition',
-  exam: 'Exam',
-  tour: 'Tour',
-  holiday: 'Holiday',
-  rehearsals: 'Rehearsals',
-});
+const inOrder = (dates: RoadDate[]): RoadDate[] => dates.sort((a, b) => a.day.localeCompare(b.day));
 
 /** Weeks looked ahead. */
 const WEEKS = 8;
@@ -68,7 +60,7 @@ export function RoadPanel({
       ...(text('name') ? { name: text('name') } : {}),
       ...(form.has('song') ? { songs: form.getAll('song').map(String) } : {}),
     };
-    onDates([...dates, date].sort((a, b) => a.day.localeCompare(b.day)));
+    onDates(inOrder([...dates, date]));
     event.currentTarget.reset();
   };
   return (
@@ -126,7 +118,7 @@ export function RoadPanel({
               <ForCoaches>
                 <button
                   className="button-small min-h-9 print:hidden"
-                  aria-label={t('Take {name} away', { name: d.name ? { own: d.name } : KIND_WORDS[d.kind] })}
+                  aria-label={t('Take {name} away', { name: dateName(d) })}
                   onClick={() => onDates(dates.filter((_, k) => k !== i))}
                 >
                   <Trash2 aria-hidden size={16} />
@@ -137,7 +129,14 @@ export function RoadPanel({
         </ul>
       )}
       <h2 className="hidden text-lg font-bold print:block">{t('{singer}: the next {n} weeks', { singer, n: weeks.length })}</h2>
-      <RoadWeeks weeks={weeks} label={t('The next weeks of {singer}', { singer })} name={name} onShift={shift} />
+      <RoadWeeks
+        weeks={weeks}
+        label={t('The next weeks of {singer}', { singer })}
+        name={name}
+        dates={dates}
+        onShift={shift}
+        onDate={(index, by) => onDates(inOrder(dates.map((d, i) => (i === index ? dateLater(d, by * DAYS_A_WEEK) : d))))}
+      />
       <div className="flex flex-wrap gap-2 print:hidden">
         <button className="button" onClick={() => print()}>
           <Printer aria-hidden size={18} /> {t('Print')}

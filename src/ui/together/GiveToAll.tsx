@@ -36,7 +36,7 @@ export function GiveToAll({ singerIds, set, today }: { singerIds: string[]; set:
   return (
     <Popover>
       <PopoverButton className="button-main">{t('Give it to all of them')}</PopoverButton>
-      <PopoverPanel anchor="bottom end" className={POPOVER} focus>
+      <PopoverPanel anchor="bottom start" className={POPOVER} focus>
         <Form className="flex flex-col gap-3" onSubmit={() => void give()}>
           <label className="flex flex-col text-sm text-soft">
             {t('The week begins on')}
