@@ -70,7 +70,7 @@ export function RoadWeeks({
         else onDate(index, to - week);
       }}
     >
-      <ol className="grid gap-2 sm:grid-cols-2 print:grid-cols-2 print:gap-1" aria-label={label} data-testid="road">
+      <ol className="grid grid-cols-1 gap-2 sm:grid-cols-2 print:grid-cols-2 print:gap-1" aria-label={label} data-testid="road">
         {weeks.map((w, i) => (
           <Week
             key={w.number}
@@ -117,7 +117,7 @@ function Week({
   const work = w.items.filter(isWork).map((it) => name(it.exerciseId));
   const { setNodeRef, isOver } = useDroppable({ id: w.number });
   return (
-    <li ref={setNodeRef} className="print:break-inside-avoid">
+    <li ref={setNodeRef} className="min-w-0 print:break-inside-avoid">
       <div className={`relative h-full rounded-lg border bg-card p-2 print:p-1 ${isOver ? 'border-accent' : 'border-line'}`}>
         <p className="flex items-baseline gap-2">
           <b>{t('Week {number}', { number: w.number })}</b>
@@ -140,7 +140,7 @@ function Week({
             <Movable
               key={index}
               moved={{ kind: DATE, week: w.number, index }}
-              says={said('{name}, {day}', { name: dateName(date), day: { own: dateOf(date.day) } })}
+              says={said('{day} {name}', { name: dateName(date), day: { own: dateOf(date.day) } })}
               grip={said('{name} is in week {number}: drag it to another', { name: dateName(date), number: w.number })}
               name={dateName(date)}
               onMove={(by) => onDate(index, by)}
