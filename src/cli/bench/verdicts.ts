@@ -150,7 +150,10 @@ function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0)
     const [through, not] = [true, false].map((colour) => of.filter((j) => j.colour === colour));
     return [all, line('  on vowels', through), line('  straw, lips, nose', not)];
   });
-  return [`    ${'sung'.padEnd(NAME_WIDTH)} takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
+  const table = [`    ${'sung'.padEnd(NAME_WIDTH)} takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
+  // A round takes a quarter of an hour: what is there is shown at once.
+  process.stdout.write(`${table}\n\n`);
+  return table;
 }
 
 /** Rounds of drawn voices begin here: `npm run bench -- verdicts 2 70` takes others than those before. */
@@ -175,4 +178,3 @@ ${verdicts(rounds, 'own', LISTENED_TO, first)}
 
 ${klatt}`;
 writeAccuracy('verdicts', page);
-process.stdout.write(`${page}\n`);

@@ -68,7 +68,7 @@ const CARRIED_NATS = { open: 1.2, closed: 1.1, colourless: 1.4 };
 
 /**
  * Whether chest handed over across the change in a take: heard, carried through instead, or not told. Where a sound hides the colour
- * (a straw, lips, the nose) nothing is asked for that a single note doesn't show.
+ * (a straw, lips, the nose) a take that hardly reaches over the change passes.
  */
 export function handOver(
   profile: readonly NoteProfile[],
