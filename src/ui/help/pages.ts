@@ -212,15 +212,12 @@ export const HELP: readonly HelpPage[] = texts([
     name: 'Several together',
     shows: [
       'What a section, a choir or a class may sing at once: the notes all of them have, and sets in keys that stay in everybody’s voice and go against nobody’s rules. Low voices sing an octave under high ones.',
+      'A set can be given to all of them to practise: each has it on the phone in their own octave, beside the week they have or instead of it.',
     ],
     press: [
       [
         'Who sings',
         'is ticked one by one, or a section at a time; who was not heard yet, or told of trouble today, is left out and named.',
-      ],
-      [
-        'Give it to all of them',
-        'puts the set on everybody’s phone, each in their own octave, beside the week they have or instead of it.',
       ],
     ],
   },
