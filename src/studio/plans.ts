@@ -101,14 +101,14 @@ export async function savePlan({ tx }: Context, singerId: string, change: z.infe
 export async function assign(ctx: Context, input: z.infer<typeof AssignmentInput>): Promise<string> {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, input.singerId);
-  return assignTo(ctx, singer, await planSourceOf(ctx, singer, []), input);
+  const source = await planSourceOf(ctx, singer, []);
+  return assignTo(ctx, { singer, source, p: planningIn(source) }, input);
 }
 
-/** @see assign, for whom the plan's source is read already; `beside`: items of a week they have, as they were assigned. */
+/** @see assign, for whom all that a plan is worked out with is read already; `beside`: items of a week they have, as they were assigned. */
 export async function assignTo(
   { tx }: Context,
-  singer: SingerRow,
-  source: Awaited<ReturnType<typeof planSourceOf>>,
+  { singer, source, p }: { singer: SingerRow; source: Awaited<ReturnType<typeof planSourceOf>>; p: Planning | null },
   { note, startsOn, items: given }: Omit<z.infer<typeof AssignmentInput>, 'singerId'>,
   beside: readonly AssignedItem[] = [],
 ): Promise<string> {
@@ -121,7 +121,6 @@ export async function assignTo(
       throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
     return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
   });
-  const p = planningIn(source);
   const plan = p && planFrom(p);
   const { terms } = source;
   // The phase that a week was assigned in is the one the singer is in, whatever the map says later.

@@ -85,7 +85,8 @@ export async function assignTogether(
   const { voices, unheard, resting } = await voicesOf(ctx, asked);
   const set = togetherSets(voices.map(({ p }) => p)).find((of) => of.id === id);
   if (!set) throw new Refusal('conflict', 'Nothing of this set suits all of them now: open the page again and choose another.');
-  for (const { singer, source, p, under } of voices) {
+  for (const voice of voices) {
+    const { singer, p, under } = voice;
     const week = beside ? await weekNow(ctx, singer.id, startsOn) : null;
     const has = week?.items ?? [];
     const items = setInVoice(set, p, under).filter((it) => !has.some((of) => of.exerciseId === it.exerciseId));
@@ -93,13 +94,14 @@ export async function assignTogether(
     if (items.length + has.length > MOST_ITEMS)
       throw new Refusal('conflict', said('The week of {name} is full: give them this instead of it.', { name: { own: singer.name } }));
     const says = [note, week?.note].filter(Boolean).join('\n').slice(0, LONGEST_NOTE);
-    await assignTo(ctx, singer, source, { items, startsOn: week?.startsOn ?? startsOn, note: says }, has);
+    await assignTo(ctx, voice, { items, startsOn: week?.startsOn ?? startsOn, note: says }, has);
   }
   return { given: voices.map(({ singer }) => singer.name), unheard, resting };
 }
 
 /** The week a singer is in on a day, as it was assigned last; null where that one is over. */
 async function weekNow({ tx }: Context, singerId: string, day: string) {
-  const [newest] = (await assignmentsOfSinger(tx, singerId)).map(whole);
-  return newest && day < dayLater(newest.startsOn, DAYS_A_WEEK) ? newest : null;
+  const [newest] = await assignmentsOfSinger(tx, singerId);
+  const week = newest && whole(newest);
+  return week && day < dayLater(week.startsOn, DAYS_A_WEEK) ? week : null;
 }

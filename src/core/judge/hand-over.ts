@@ -2,8 +2,10 @@ import { fitWeightedLine } from '../signal/stats';
 import { NoteProfile } from '../take/types';
 import { Audible } from './sounds';
 
-/** What speaks for a hand-over, in nats: each sign times its weight, the slope and what grows above the change
- * squared as well, and what is left when all are 0. */
+/**
+ * What speaks for a hand-over, in nats: each sign times its weight, the slope and what grows above the change squared as well, and what is
+ * left when all are 0.
+ */
 type Weighing = Record<Sign | 'slopePerStSquared' | 'growingSquared' | 'constant', number>;
 
 /**
@@ -56,6 +58,7 @@ const BOUNDS: Record<Sign, [least: number, most: number]> = {
   unrest: [-1.5, 1.5],
   noiseDb: [-12, 12],
 };
+const SIGNS = Object.keys(BOUNDS) as Sign[];
 /** What a voice is known to do counts before it is heard doing it again, nats. */
 const KNOWN_NATS = 1.5;
 /** A place of a change is known to two semitones at best, and a day differs from another by as much: so far beside it is looked as well. */
@@ -97,11 +100,8 @@ function natsFor(w: Weighing, signs: ColourSigns): number {
   return SIGNS.reduce((sum, sign) => sum + w[sign] * within(sign), w.constant + squared);
 }
 
-const SIGNS = ['first', 'slopePerSt', 'levelPerSt', 'levelAbovePerSt', 'unrest', 'noiseDb'] as const;
-type Sign = (typeof SIGNS)[number];
-
 /** What the notes above a change have over those below it, in the units of the profile. */
-export interface ColourSigns extends Record<Sign, number> {
+export interface ColourSigns {
   /** More first harmonic above than below, dB. */
   first: number;
   /** Steeper fall of the harmonics, dB an octave, and more level, dB, with each semitone up over all notes. */
@@ -114,6 +114,7 @@ export interface ColourSigns extends Record<Sign, number> {
   /** More noise beside the harmonics above than below, dB. */
   noiseDb: number;
 }
+type Sign = keyof ColourSigns;
 
 /** Notes this near to the change are on neither side of it. */
 const AT_CHANGE_ST = 1;

@@ -7,7 +7,8 @@ import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
 import { useLanguage } from '../language/language';
-import type { Said } from '../../core/words/said';
+import { said, type Said } from '../../core/words/said';
+import { AWord, BeginsOn } from './week-fields';
 import { saidOf } from '../../core/words/said-error';
 
 /** The last step: from which day, and a word for the singer. */
@@ -52,20 +53,8 @@ export function AssignPanel({
             void assign();
           }}
         >
-          <label className="flex flex-col text-sm text-soft">
-            {t('The week begins on')}
-            <input
-              className="field text-base"
-              type="date"
-              required
-              value={startsOn}
-              onChange={(e) => e.target.value && onStartsOn(e.target.value)}
-            />
-          </label>
-          <label className="flex flex-col text-sm text-soft">
-            {t('A word for {name} (printed on the sheet)', { name: singer.name })}
-            <textarea className="field min-h-20 py-2 text-base" value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} />
-          </label>
+          <BeginsOn day={startsOn} onDay={onStartsOn} />
+          <AWord label={said('A word for {name} (printed on the sheet)', { name: { own: singer.name } })} word={note} onWord={setNote} />
           {conflicts > 0 && (
             <p className="text-sm">
               {t('{n, plural, one {One thing goes} other {# things go}} against a rule. You decide: assign as it is, or look again.', {

@@ -1,9 +1,8 @@
 import { Calendar, CalendarPlus, Printer, RotateCcw, Trash2 } from 'lucide-react';
 import { FormEvent, useMemo } from 'react';
 import { DATE_KINDS, DateKind, dateLater, RoadDate } from '../../core/plan/dates';
-import { DAYS_A_WEEK } from '../../core/plan/types';
 import { roadOf, shifted } from '../../core/plan/road';
-import type { PlanRequest } from '../../core/plan/types';
+import { DAYS_A_WEEK, type PlanRequest } from '../../core/plan/types';
 import { ForCoaches } from '../kit/may-change';
 import { Form } from '../kit/Form';
 import { downloadRoad } from '../sheet/calendar';

@@ -1,11 +1,12 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import type { OccasionId } from '../../core/plan/occasions';
-import { type Said, texts } from '../../core/words/said';
+import { said, type Said, texts } from '../../core/words/said';
 import { saidOf } from '../../core/words/said-error';
 import { ask } from '../../sync/ask';
 import { Form } from '../kit/Form';
 import { POPOVER } from '../kit/popover';
+import { AWord, BeginsOn } from '../plan/week-fields';
 import { named } from './named';
 import { useLanguage } from '../language/language';
 
@@ -38,16 +39,7 @@ export function GiveToAll({ singerIds, set, today }: { singerIds: string[]; set:
       <PopoverButton className="button-main">{t('Give it to all of them')}</PopoverButton>
       <PopoverPanel anchor="bottom start" className={POPOVER} focus>
         <Form className="flex flex-col gap-3" onSubmit={() => void give()}>
-          <label className="flex flex-col text-sm text-soft">
-            {t('The week begins on')}
-            <input
-              className="field text-base"
-              type="date"
-              required
-              value={startsOn}
-              onChange={(e) => e.target.value && setStartsOn(e.target.value)}
-            />
-          </label>
+          <BeginsOn day={startsOn} onDay={setStartsOn} />
           <fieldset className="flex flex-col">
             <legend className="text-sm text-soft">{t('Who has a week to practise already')}</legend>
             {WAYS.map((way) => (
@@ -57,10 +49,7 @@ export function GiveToAll({ singerIds, set, today }: { singerIds: string[]; set:
               </label>
             ))}
           </fieldset>
-          <label className="flex flex-col text-sm text-soft">
-            {t('A word to all of them (printed on the sheet)')}
-            <textarea className="field min-h-20 py-2 text-base" value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} />
-          </label>
+          <AWord label={said('A word to all of them (printed on the sheet)')} word={note} onWord={setNote} />
           {problem && <p role="alert">{t(problem)}</p>}
           {done.length > 0 && <p role="status">{t('Given to {names}.', { names: named(done) })}</p>}
           <button className="button-main" disabled={busy}>
