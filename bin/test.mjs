@@ -163,6 +163,7 @@ command(async () => {
       '/usr/bin/fluidsynth': 'fluidsynth',
       '/usr/share/sounds/sf2/TimGM6mb.sf2': 'timgm6mb-soundfont',
       '/usr/share/festival/voices/english/kal_diphone': 'festvox-kallpc16k',
+      '/usr/share/festival/voices/italian/lp_diphone': 'festvox-italp16k',
     });
   if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
   if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();

@@ -13,6 +13,7 @@ import { klattSinger, synthesises } from './klatt';
 import { grainSinger, lfSinger, plainSinger } from './makers';
 import { pianoReport } from './piano';
 import { singersReport } from './singers';
+import { peopleSpeak, speakingSinger } from './speakers';
 
 /** Singers of each maker, first listenings, and women with two changes. */
 const SINGERS = 40;
@@ -134,7 +135,7 @@ function reportSpeed(all: Rival[]) {
   }
 }
 
-const missing = [...missingPrograms(), ...(synthesises ? [] : ['Praat'])];
+const missing = [...missingPrograms(), ...(synthesises ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
 if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
 const signals = [...OWN_SIGNALS, ...csoundSignals()];
 const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
@@ -148,6 +149,7 @@ const makers = [
   ['sinusoids added up', plainSinger],
   ['grains of formants', grainSinger],
   ...(synthesises ? [['Klatt of Praat', klattSinger] as const] : []),
+  ...(peopleSpeak ? [['pulses of people', speakingSinger()] as const] : []),
 ] as const;
 for (const report of [
   singersReport(makers, SINGERS),
@@ -169,7 +171,8 @@ writeAccuracy(
 
 Written by \`npm run bench\`. Signals are additive tones, simulated singers and, where Debian's csound is installed, its
 formant voices. Singers are made by three unrelated makers, and where Debian's praat is
-installed by its Klatt synthesiser, on which nothing was tuned but how noise weighs in blends (on other singers), and recorded nine times of ten in a drawn room (image sources), by a
+installed by its Klatt synthesiser, on which nothing was tuned but how noise weighs in blends (on other singers), and where its Festival is, of single
+pulses of people whose speech was recorded, set to pitch, on which nothing was tuned at all; recorded nine times of ten in a drawn room (image sources), by a
 studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum. Of each library (and of Debian's aubio, where installed) the setting that served it best over all of them.
 Speed depends on the machine: compare within this run only.
 

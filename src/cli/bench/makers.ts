@@ -64,6 +64,8 @@ interface Slide {
   high: number;
   /** Loudness from bottom to top, dB. */
   rise: number;
+  tract: 'man' | 'woman';
+  vowel: Vowel;
   formants: number[];
   changeMidi: number | null;
   take(number: number): SlideTake;
@@ -95,8 +97,9 @@ export function drawSlide(random: () => number, seed: number): Slide {
   const width = style === 'blend' ? 4 + 5 * random() : 0.3;
   const leap = style === 'flip' ? 2 + 3 * random() : 0;
   const hitchDb = style === 'toggle' ? 2 + 2 * random() : 0;
-  const formants = FORMANTS[type.tract][pick(VOWELS)].map((hz) => hz * (0.92 + 0.16 * random()));
-  const { low } = type;
+  const vowel = pick(VOWELS);
+  const formants = FORMANTS[type.tract][vowel].map((hz) => hz * (0.92 + 0.16 * random()));
+  const { low, tract } = type;
   // A flip needs room above it, or it falls where the slide turns.
   const high = Math.max(type.high, Math.ceil(up + leap + ABOVE_ST));
   return {
@@ -104,6 +107,8 @@ export function drawSlide(random: () => number, seed: number): Slide {
     low,
     high,
     rise: 4 + 10 * random(),
+    tract,
+    vowel,
     formants,
     changeMidi: style === 'plain' ? null : (up + down) / 2,
     take(number) {
