@@ -159,7 +159,7 @@ function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0)
 /** Rounds of drawn voices begin here: `npm run bench -- verdicts 2 70` takes others than those before. */
 const [rounds, first] = [Number(process.argv[2] ?? 1), Number(process.argv[3] ?? 0)];
 const klatt = synthesises
-  ? `The same, one round, in the sound of Praat's Klatt synthesiser (Klatt & Klatt 1990), on which nothing was tuned:
+  ? `The same, one round, in the sound of Praat's Klatt synthesiser (Klatt & Klatt 1990); the signs of carried chest were weighed on other takes of it, nothing else:
 
 ${verdicts(1, 'klatt', NOTHING_KNOWN, first)}`
   : "Debian's praat is not installed: no other maker's sound was judged.";
