@@ -16,7 +16,7 @@ import type { Pcm } from './voice/types';
  */
 const DIGESTS: Record<string, string> = {
   'wendel-11': '1c15280f0c88cdc8',
-  'wendel-11/2': '0ddb4313ceff1dfa',
+  'wendel-11/3': '1919feb849353f90',
 };
 
 const RATE = 16000;
@@ -89,7 +89,7 @@ test('the same slides give the same blends, unless pooling is raised', () => {
   const takes = (['ah', 'oh', 'eh'] as const).map((vowel, i) => ({
     takeId: String(i),
     marks: [],
-    findings: { legs: madeSlide({ vowel, rise, noiseDb: -30, seed: i }), vowelTurnMidi: null },
+    findings: { legs: madeSlide({ vowel, rise, noiseDb: -30, seed: i }), vowelTurnMidi: 58 + i },
   }));
   const votes = blendVotes(takes as unknown as TakeEvidence[], [], new Map());
   expect(votes).toHaveLength(6);

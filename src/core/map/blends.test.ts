@@ -71,6 +71,28 @@ test('where a vowel turns under all that is sung, what comes near its first form
   expect(of({ range: { lowestMidi: 61, highestMidi: 89 } })).toEqual([]);
 });
 
+/** 600 Hz: what lies under it is looked at. */
+const FORMANT_OF_EH = 74.3;
+
+test('a woman’s blend is found where her slide goes on over it up to the first formant and no further', () => {
+  const at = (midi: number) =>
+    votes(
+      takes(
+        [1, 2, 3].map((seed): Made => ({ vowel: 'eh', low: 57, seed, rise: { upMidi: midi + 0.5, downMidi: midi - 0.5, widthSt: 4 } })),
+      ),
+    );
+  const found = at(FORMANT_OF_EH - 6);
+  expect(found).toHaveLength(6);
+  for (const { midi } of found) expect(Math.abs(midi - (FORMANT_OF_EH - 6))).toBeLessThan(1.5);
+  expect(at(FORMANT_OF_EH + 2)).toEqual([]);
+});
+
+test('beside a change that is heard none is made of colour that turns near the first formant', () => {
+  const second = takes([1, 2, 3].map((seed): Made => ({ vowel: 'eh', low: 53, seed, rise: { upMidi: 69, downMidi: 68, widthSt: 4 } })));
+  expect(votes(second)).toHaveLength(6);
+  expect(votes(second, [{ midi: 60, upMidi: 60.5, downMidi: 59.5 } as Passaggio])).toEqual([]);
+});
+
 test('one take of three that goes by a change tells of none', () => {
   const turnsAt = (take: TakeEvidence, vowelTurnMidi: number) => ({ ...take, findings: { ...take.findings, vowelTurnMidi } });
   const [first, ...others] = takes(blended);

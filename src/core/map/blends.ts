@@ -16,6 +16,11 @@ const WIDTHS_ST = [2, 4, 6];
 const HYSTERESES_ST = [0.5, 1.5, 3];
 /** Beside a change that is heard, or another blend, it lies so far away (bridges lie a fourth to a fifth apart; common practice). */
 const APART_ST = 7;
+/**
+ * Beside another it lies so far under the first formant of every slide: near that, what a vowel does looks like the second change of a
+ * voice (tuned on simulated singers of five makers).
+ */
+const SECOND_UNDER_FORMANT_ST = 7.5;
 /** Nats of evidence, over all places tried, that a blend needs: more where all takes have one vowel, which can't be told from the voice then. */
 const LEAST_EVIDENCE = { vowels: -0.3, oneVowel: 0 };
 /** Vowels that turn so far apart are two. */
@@ -51,11 +56,10 @@ const doubtOf = (midi: number) => DOUBT_PER_ST * Math.max(0, LOWEST_CHANGE_MIDI 
  */
 export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: Map<string, number>): Vote[] {
   const slides = takes
-    .map(({ takeId, findings }) => ({
-      takeId,
-      turnMidi: findings.vowelTurnMidi,
-      legs: findings.legs.map((leg) => beforeTurn(leg, findings.vowelTurnMidi ?? turnOutside(findings.range))),
-    }))
+    .map(({ takeId, findings }) => {
+      const formantMidi = (findings.vowelTurnMidi ?? turnOutside(findings.range) ?? Infinity) + 12;
+      return { takeId, turnMidi: findings.vowelTurnMidi, formantMidi, legs: findings.legs.map((leg) => underFormant(leg, formantMidi)) };
+    })
     .filter(({ legs }) => legs.some(isLong))
     .slice(-MOST_TAKES);
   const long = slides.map(({ legs }) => legs.filter(isLong));
@@ -65,10 +69,11 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
   const turns = slides.flatMap(({ turnMidi }) => turnMidi ?? []);
   const least = Math.max(...turns) - Math.min(...turns) > VOWELS_APART_ST ? LEAST_EVIDENCE.vowels : LEAST_EVIDENCE.oneVowel;
   const known = heard.map(riseOf);
+  const secondUnder = Math.min(...slides.map(({ formantMidi }) => formantMidi)) - SECOND_UNDER_FORMANT_ST;
   const votes: Vote[] = [];
   let found = 0;
   for (let n = 0; n < MOST_BLENDS; n++) {
-    const blend = bestBlend(model, known);
+    const blend = bestBlend(model, known, known.length > 0 ? secondUnder : Infinity);
     if (!blend) break;
     const nats = blend.evidence - (heard.length + found > 0 ? SECOND_NATS : 0);
     if (!(nats > least)) break;
@@ -96,11 +101,8 @@ const HIGHEST_TURN_MIDI = 72;
 const turnOutside = (range: Range | null): number | null =>
   range && range.lowestMidi - LOWEST_TURN_MIDI > HIGHEST_TURN_MIDI - range.highestMidi ? range.lowestMidi : null;
 
-/** A leg without the pitches that come near the first formant, an octave over where the vowel turns: there the first harmonic gains by itself. */
-const beforeTurn = (leg: Leg, turnMidi: number | null | undefined): Leg =>
-  turnMidi == null ? leg : { ...leg, harmonics: leg.harmonics?.filter(({ midi }) => midi < turnMidi + 12 - BEFORE_TURN_ST) };
-
-const BEFORE_TURN_ST = 4;
+/** A leg without the pitches over the first formant, which a singer moves along with them. */
+const underFormant = (leg: Leg, formantMidi: number): Leg => ({ ...leg, harmonics: leg.harmonics?.filter(({ midi }) => midi < formantMidi) });
 
 const isLong = ({ harmonics, lowestMidi, highestMidi }: Leg) => (harmonics?.length ?? 0) > 0 && highestMidi - lowestMidi >= LEAST_SPAN_ST;
 
@@ -125,10 +127,11 @@ interface Blend {
   evidence: number;
 }
 
-/** The likeliest change beside those known: the mean over all places, widths and hystereses, each weighed by its evidence. */
-function bestBlend(model: SourceModel, known: Rise[]): Blend | null {
+/** The likeliest change beside those known, under `highestMidi`: the mean over all places, widths and hystereses, each weighed by its evidence. */
+function bestBlend(model: SourceModel, known: Rise[], highestMidi: number): Blend | null {
   const rises: Rise[] = [];
-  for (let midi = model.lowMidi + OVER_LOWEST_ST; midi <= model.highMidi - UNDER_HIGHEST_ST; midi += PLACE_ST)
+  const last = Math.min(model.highMidi - UNDER_HIGHEST_ST, highestMidi);
+  for (let midi = model.lowMidi + OVER_LOWEST_ST; midi <= last; midi += PLACE_ST)
     for (const widthSt of WIDTHS_ST)
       for (const apart of HYSTERESES_ST) rises.push({ upMidi: midi + apart / 2, downMidi: midi - apart / 2, widthSt });
   const tried = rises.filter((rise) => known.every((k) => Math.abs(middleOf(k) - middleOf(rise)) >= APART_ST));
