@@ -172,7 +172,7 @@ writeAccuracy(
 Written by \`npm run bench\`. Signals are additive tones, simulated singers and, where Debian's csound is installed, its
 formant voices. Singers are made by three unrelated makers, and where Debian's praat is
 installed by its Klatt synthesiser, on which nothing was tuned but how noise weighs in blends (on other singers), and where its Festival is, of single
-pulses of people whose speech was recorded, set to pitch, on which nothing was tuned at all; recorded nine times of ten in a drawn room (image sources), by a
+pulses of people whose speech was recorded, set to pitch, on which only how far up blends are looked for was (on other singers); recorded nine times of ten in a drawn room (image sources), by a
 studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum. Of each library (and of Debian's aubio, where installed) the setting that served it best over all of them.
 Speed depends on the machine: compare within this run only.
 

@@ -115,11 +115,16 @@ export const klattSinger: Draw = (seed) => {
 /** What the simulated singer would do, in the sound of such a voice. */
 export function klattPerformance(profile: SingerProfile, task: SimTask, { seed, vowel }: { seed: number; vowel: Vowel }): Pcm {
   const random = seededRandom(seed);
-  const { midi, gain, head } = perform(profile, task, random);
+  const sung = perform(profile, task, random);
   const voice = drawKlattVoice(random, FORMANTS[profile.tract][vowel]);
+  return klattSound(voice, sung.midi.length * CONTROL_S, seed, momentsOf(sung));
+}
+
+/** The moments of what the simulated singer does. */
+export function momentsOf({ midi, gain, head }: ReturnType<typeof perform>): (t: number) => Moment {
   const loudest = gain.reduce((a, b) => Math.max(a, b), 0);
-  return klattSound(voice, midi.length * CONTROL_S, seed, (t) => {
+  return (t) => {
     const c = Math.min(midi.length - 1, Math.round(t / CONTROL_S));
     return gain[c] > 0 ? { midi: midi[c], db: 20 * Math.log10(gain[c] / loudest), head: head[c] } : null;
-  });
+  };
 }

@@ -2,11 +2,15 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readWav } from '../../core/format/wav';
 import { midiToHz } from '../../core/music/pitch';
+import type { SingerProfile } from '../../core/sim/profile';
+import { CONTROL_S, perform, SimTask } from '../../core/sim/score';
 import type { Vowel } from '../../core/sim/tract';
 import { hann, realFft } from '../../core/signal/fft';
 import { resample } from '../../core/signal/resample';
 import { gaussian, mean, seededRandom } from '../../core/signal/stats';
+import type { Pcm } from '../../core/voice/types';
 import { inFolder, ranProgram } from './debian';
+import { Moment, momentsOf } from './klatt';
 import { Draw, drawSlide, loudnessDb, picker, RATE, REST_S } from './makers';
 
 const FESTIVAL = '/usr/bin/festival';
@@ -14,20 +18,20 @@ const FESTIVAL = '/usr/bin/festival';
 /** People whose speech Debian's Festival is made of, and what it calls silence and the vowels they sing here. */
 const SPEAKERS = (
   [
-    ['man', 'english/kal_diphone', 'kal_diphone', 'pau', 'aa ao eh'],
-    ['man', 'english/ked_diphone', 'ked_diphone', 'pau', 'aa ao uh'],
-    ['man', 'italian/pc_diphone', 'pc_diphone', '#', 'a o e'],
-    ['man', 'czech/czech_machac', 'czech_machac', '#', 'a o e'],
-    ['man', 'finnish/hy_fi_mv_diphone', 'hy_fi_mv_diphone', '#', 'a o e'],
-    ['woman', 'italian/lp_diphone', 'lp_diphone', '#', 'a o e'],
-    ['woman', 'czech/czech_dita', 'czech_dita', '#', 'a o e'],
-    ['woman', 'finnish/suo_fi_lj_diphone', 'suo_fi_lj_diphone', '#', 'a a e'],
+    ['man', 'english/kal_diphone', 'kal_diphone', 'pau', 'aa ao eh iy uw'],
+    ['man', 'english/ked_diphone', 'ked_diphone', 'pau', 'aa ao uh iy uw'],
+    ['man', 'italian/pc_diphone', 'pc_diphone', '#', 'a o e i u'],
+    ['man', 'czech/czech_machac', 'czech_machac', '#', 'a o e i u'],
+    ['man', 'finnish/hy_fi_mv_diphone', 'hy_fi_mv_diphone', '#', 'a o e i u'],
+    ['woman', 'italian/lp_diphone', 'lp_diphone', '#', 'a o e i u'],
+    ['woman', 'czech/czech_dita', 'czech_dita', '#', 'a o e i u'],
+    ['woman', 'finnish/suo_fi_lj_diphone', 'suo_fi_lj_diphone', '#', 'a a e i u'],
   ] as const
 )
   .filter(([, folder]) => existsSync(FESTIVAL) && existsSync(`/usr/share/festival/voices/${folder}`))
   .map(([tract, , voice, silence, phones]) => ({ tract, voice, silence, phones: phones.split(' ') }));
 type Speaker = (typeof SPEAKERS)[number];
-const PHONES: Vowel[] = ['ah', 'oh', 'eh'];
+const VOWELS: Vowel[] = ['ah', 'oh', 'eh', 'ee', 'oo'];
 
 /** A man and a woman who are there, the first of each: alike wherever both are installed. */
 export const TWO_SPEAKERS = (['man', 'woman'] as const).flatMap((tract) => SPEAKERS.find((speaker) => speaker.tract === tract) ?? []);
@@ -62,50 +66,75 @@ const HEAD_SOFTER_DB = [1, 5] as const;
 const JITTER = 0.004;
 const SHIMMER = 0.04;
 const ENDS_S = 0.05;
+/** Silence is passed over in such steps. */
+const REST_STEP_S = 0.005;
 
 /**
- * A slide in the sound of somebody recorded: the steadiest pulses of a spoken vowel, in any order, set to the pitch of the slide
+ * What a voice does, in the sound of somebody recorded: the steadiest pulses of a spoken vowel, in any order, set to pitch
  * (pitch-synchronous overlap and add: Moulines & Charpentier 1990). Pulses and tract are a person's, what changes to head is drawn.
  *
  * @throws Error where Festival fails
  */
+function speakersVoice(speakers: readonly Speaker[], tract: Speaker['tract'], vowel: Vowel, random: () => number) {
+  const between = ([low, high]: readonly [number, number]) => low + (high - low) * random();
+  const speaker = picker(random)(speakers.filter((of) => of.tract === tract));
+  const phone = speaker.phones[Math.max(0, VOWELS.indexOf(vowel))];
+  const cornerHz = between(HEAD_HZ[tract]);
+  const softerDb = between(HEAD_SOFTER_DB);
+  const pulses = pulsesOf(speaker, phone).map((pulse) => towardHead(pulse, cornerHz, softerDb));
+  return (seconds: number, seed: number, at: (t: number) => Moment): Pcm => {
+    const day = seededRandom(seed);
+    const normal = gaussian(day);
+    const samples = new Float32Array(Math.ceil(seconds * FINE));
+    let [which, until] = [0, 0];
+    for (let t = 0; t < seconds;) {
+      const now = at(t);
+      if (!now) {
+        t += REST_STEP_S;
+        continue;
+      }
+      // Each as long as it was spoken, however many periods that makes: else what differs from pulse to pulse is noise in high notes.
+      if (t >= until) [which, until] = [Math.floor(day() * PULSES), t + 1 / SPOKEN_HZ[tract]];
+      const gain = 10 ** (now.db / 20) * (1 + SHIMMER * normal());
+      const pulse = pulses[which][Math.round(now.head * STEPS)];
+      const from = Math.round(t * FINE) - periodOf(tract);
+      for (let i = Math.max(0, -from); i < pulse.length && from + i < samples.length; i++) samples[from + i] += gain * pulse[i];
+      t += (1 + JITTER * normal()) / midiToHz(now.midi);
+    }
+    return { samples: resample(samples, FINE, RATE), sampleRate: RATE };
+  };
+}
+
+/** A slide of any kind by such a voice. */
 export const speakingSinger =
   (speakers: readonly Speaker[] = SPEAKERS): Draw =>
   (seed) => {
     const random = seededRandom(seed + 73);
     const slide = drawSlide(random, seed + 73);
-    const between = ([low, high]: readonly [number, number]) => low + (high - low) * random();
-    const pick = picker(random);
-    const speaker = pick(speakers.filter(({ tract }) => tract === slide.tract));
-    const phone = speaker.phones[PHONES.indexOf(slide.vowel)];
-    const cornerHz = between(HEAD_HZ[slide.tract]);
-    const softerDb = between(HEAD_SOFTER_DB);
-    const pulses = pulsesOf(speaker, phone).map((pulse) => towardHead(pulse, cornerHz, softerDb));
+    const voice = speakersVoice(speakers, slide.tract, slide.vowel, random);
     return {
       ...slide,
       siren(number) {
         const take = slide.take(number);
-        const day = seededRandom(1000 * seed + number);
-        const normal = gaussian(day);
-        const seconds = 2 * take.legS;
-        const samples = new Float32Array(Math.ceil((seconds + 2 * REST_S) * FINE));
-        let [which, until] = [0, 0];
-        for (let t = 0; t < seconds;) {
-          // Each as long as it was spoken, however many periods that makes: else what differs from pulse to pulse is noise in high notes.
-          if (t >= until) [which, until] = [Math.floor(day() * PULSES), t + 1 / SPOKEN_HZ[slide.tract]];
+        const sung = 2 * take.legS;
+        const pcm = voice(sung + 2 * REST_S, 1000 * seed + number, (at) => {
+          const t = at - REST_S;
+          if (t < 0 || t > sung) return null;
           const midi = take.pitch(t);
-          const ends = Math.min(1, t / ENDS_S, (seconds - t) / ENDS_S);
-          const gain = ends * 10 ** (loudnessDb(slide, midi, take.hitch(t)) / 20) * (1 + SHIMMER * normal());
-          const pulse = pulses[which][Math.round(take.head(midi, t) * STEPS)];
-          const from = Math.round((t + REST_S) * FINE) - periodOf(slide.tract);
-          for (let i = Math.max(0, -from); i < pulse.length && from + i < samples.length; i++) samples[from + i] += gain * pulse[i];
-          t += (1 + JITTER * normal()) / midiToHz(midi);
-        }
-        const pcm = { samples: resample(samples, FINE, RATE), sampleRate: RATE };
+          const ends = Math.min(1, Math.max(1e-3, Math.min(t, sung - t) / ENDS_S));
+          return { midi, db: loudnessDb(slide, midi, take.hitch(t)) + 20 * Math.log10(ends), head: take.head(midi, t) };
+        });
         return { pcm, events: take.events, lowestMidi: slide.low, highestMidi: slide.high };
       },
     };
   };
+
+/** What the simulated singer would do, in the sound of such a voice. */
+export function speakersPerformance(profile: SingerProfile, task: SimTask, { seed, vowel }: { seed: number; vowel: Vowel }): Pcm {
+  const random = seededRandom(seed);
+  const sung = perform(profile, task, random);
+  return speakersVoice(SPEAKERS, profile.tract, vowel, random)(sung.midi.length * CONTROL_S, seed, momentsOf(sung));
+}
 
 const periodOf = (tract: Speaker['tract']) => Math.round(FINE / SPOKEN_HZ[tract]);
 

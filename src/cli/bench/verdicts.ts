@@ -21,6 +21,7 @@ import { typicalProfile } from '../../core/sim/typical';
 import { analyseTake } from '../../core/take/analyse';
 import type { Pcm } from '../../core/voice/types';
 import { klattPerformance, synthesises } from './klatt';
+import { peopleSpeak, speakersPerformance } from './speakers';
 
 /** Ways of singing an exercise: as meant, with the register wrong, or wrong altogether. */
 const WAYS = ['clean', 'flip', 'pulled', ...MISTAKES] as const;
@@ -39,12 +40,18 @@ const CROSSES_ST = 1.5;
 const vowelOf = (sound: string): Vowel =>
   sound.endsWith('ee') ? 'ee' : /ah|a$/.test(sound) ? 'ah' : /oh|no$/.test(sound) ? 'oh' : /ay|eh|ey$/.test(sound) ? 'eh' : 'oo';
 
-/** Who makes the sound of what the simulated singer does: its own pulses, or Praat's Klatt synthesiser. */
+interface Sung {
+  seed: number;
+  vowel: Vowel;
+  snrDb: number;
+}
+const inNoise = (pcm: Pcm, { snrDb, seed }: Sung) => takenBy('studio', pcm, { snrDb, hum: null }, seededRandom(seed));
+
+/** Who makes the sound of what the simulated singer does: its own pulses, Praat's Klatt synthesiser, or pulses of people who were recorded. */
 const MAKERS = {
-  own: (profile: SingerProfile, task: SimTask, { seed, vowel, snrDb }: { seed: number; vowel: Vowel; snrDb: number }) =>
-    sing(profile, task, { seed, vowel, sampleRate: RATE, snrDb }).pcm,
-  klatt: (profile: SingerProfile, task: SimTask, { seed, vowel, snrDb }: { seed: number; vowel: Vowel; snrDb: number }) =>
-    takenBy('studio', klattPerformance(profile, task, { seed, vowel }), { snrDb, hum: null }, seededRandom(seed)),
+  own: (profile: SingerProfile, task: SimTask, sung: Sung) => sing(profile, task, { ...sung, sampleRate: RATE }).pcm,
+  klatt: (profile: SingerProfile, task: SimTask, sung: Sung) => inNoise(klattPerformance(profile, task, sung), sung),
+  people: (profile: SingerProfile, task: SimTask, sung: Sung) => inNoise(speakersPerformance(profile, task, sung), sung),
 };
 type Maker = keyof typeof MAKERS;
 
@@ -162,7 +169,12 @@ const klatt = synthesises
   ? `The same, one round, in the sound of Praat's Klatt synthesiser (Klatt & Klatt 1990); the signs of carried chest were weighed on other takes of it, nothing else:
 
 ${verdicts(1, 'klatt', NOTHING_KNOWN, first)}`
-  : "Debian's praat is not installed: no other maker's sound was judged.";
+  : "Debian's praat is not installed: its sound was not judged.";
+const people = peopleSpeak
+  ? `The same, one round, in single pulses of people whose speech was recorded, set to pitch, on which nothing was tuned:
+
+${verdicts(1, 'people', NOTHING_KNOWN, first)}`
+  : "A man and a woman of Debian's festival are not installed: nobody's pulses were judged.";
 const page = `Written by \`npm run bench -- verdicts ${rounds} ${first}\`: every exercise of the shelf sung in every way by a simulated voice drawn for it, three keys in a
 drawn room (image sources; direct sound 5 to 17 dB over the reflected), noise 25 to 55 dB under it; flips and pulled chest only where the
 keys pass the change. Clean should be a yes, everything else not yet. A slide's end missed by a semitone is a row of its own: nobody asks a
@@ -176,5 +188,7 @@ than they usually do.
 
 ${verdicts(rounds, 'own', LISTENED_TO, first)}
 
-${klatt}`;
+${klatt}
+
+${people}`;
 writeAccuracy('verdicts', page);
