@@ -102,7 +102,10 @@ const turnOutside = (range: Range | null): number | null =>
   range && range.lowestMidi - LOWEST_TURN_MIDI > HIGHEST_TURN_MIDI - range.highestMidi ? range.lowestMidi : null;
 
 /** A leg without the pitches over the first formant, which a singer moves along with them. */
-const underFormant = (leg: Leg, formantMidi: number): Leg => ({ ...leg, harmonics: leg.harmonics?.filter(({ midi }) => midi < formantMidi) });
+const underFormant = (leg: Leg, formantMidi: number): Leg => ({
+  ...leg,
+  harmonics: leg.harmonics?.filter(({ midi }) => midi < formantMidi),
+});
 
 const isLong = ({ harmonics, lowestMidi, highestMidi }: Leg) => (harmonics?.length ?? 0) > 0 && highestMidi - lowestMidi >= LEAST_SPAN_ST;
 
