@@ -9,7 +9,7 @@ import { CONTROL_S, perform, SimTask } from '../../core/sim/score';
 import { FORMANTS, Vowel } from '../../core/sim/tract';
 import type { Pcm } from '../../core/voice/types';
 import { inFolder, ranProgram } from './debian';
-import { BANDWIDTHS, Draw, drawSlide, loudnessDb, picker, RATE, REST_S, UPPER_FORMANTS } from './makers';
+import { BANDWIDTHS, Draw, drawSlide, Moment, momentsOf, picker, RATE, REST_S, slideMoments, UPPER_FORMANTS } from './makers';
 
 const PRAAT = '/usr/bin/praat';
 export const synthesises = existsSync(PRAAT);
@@ -35,9 +35,6 @@ export interface KlattVoice {
   flutter: number;
   formants: readonly number[];
 }
-
-/** What a voice does at a moment; `db` under its loudest. Null where it is silent. */
-export type Moment = { midi: number; db: number; head: number } | null;
 
 /** Chest about the modal setting of Klatt & Klatt 1990, head toward its breathy one (their table of voice qualities, from memory). */
 export function drawKlattVoice(random: () => number, formants: readonly number[]): KlattVoice {
@@ -100,13 +97,7 @@ export const klattSinger: Draw = (seed) => {
     ...slide,
     siren(number) {
       const take = slide.take(number);
-      const sung = 2 * take.legS;
-      const pcm = klattSound(voice, sung + 2 * REST_S, 100 * seed + number, (at) => {
-        const t = at - REST_S;
-        if (t < 0 || t > sung) return null;
-        const midi = take.pitch(t);
-        return { midi, db: loudnessDb(slide, midi, take.hitch(t)), head: take.head(midi, t) };
-      });
+      const pcm = klattSound(voice, 2 * take.legS + 2 * REST_S, 100 * seed + number, slideMoments(slide, take));
       return { pcm, events: take.events, lowestMidi: slide.low, highestMidi: slide.high };
     },
   };
@@ -118,13 +109,4 @@ export function klattPerformance(profile: SingerProfile, task: SimTask, { seed, 
   const sung = perform(profile, task, random);
   const voice = drawKlattVoice(random, FORMANTS[profile.tract][vowel]);
   return klattSound(voice, sung.midi.length * CONTROL_S, seed, momentsOf(sung));
-}
-
-/** The moments of what the simulated singer does. */
-export function momentsOf({ midi, gain, head }: ReturnType<typeof perform>): (t: number) => Moment {
-  const loudest = gain.reduce((a, b) => Math.max(a, b), 0);
-  return (t) => {
-    const c = Math.min(midi.length - 1, Math.round(t / CONTROL_S));
-    return gain[c] > 0 ? { midi: midi[c], db: 20 * Math.log10(gain[c] / loudest), head: head[c] } : null;
-  };
 }

@@ -1,6 +1,7 @@
 import { hzToMidi, midiToHz } from '../../core/music/pitch';
 import { VOICE_TYPES } from '../../core/plan/voice-types';
 import { CrossingStyle } from '../../core/sim/profile';
+import { CONTROL_S, type perform } from '../../core/sim/score';
 import { sing } from '../../core/sim/sing';
 import { additiveTone } from '../../core/sim/tones';
 import { FORMANTS, Vowel } from '../../core/sim/tract';
@@ -129,7 +130,29 @@ export function drawSlide(random: () => number, seed: number): Slide {
   };
 }
 
-export const loudnessDb = ({ rise, low, high }: Slide, midi: number, hitchDb: number) => (rise * (midi - high)) / (high - low) + hitchDb;
+const loudnessDb = ({ rise, low, high }: Slide, midi: number, hitchDb: number) => (rise * (midi - high)) / (high - low) + hitchDb;
+/** What a voice does at a moment; `db` under its loudest. Null where it is silent. */
+export type Moment = { midi: number; db: number; head: number } | null;
+
+/** The moments of a slide with a rest before it. */
+export const slideMoments =
+  (slide: Slide, take: SlideTake) =>
+  (at: number): Moment => {
+    const t = at - REST_S;
+    if (t < 0 || t > 2 * take.legS) return null;
+    const midi = take.pitch(t);
+    return { midi, db: loudnessDb(slide, midi, take.hitch(t)), head: take.head(midi, t) };
+  };
+
+/** The moments of what the simulated singer does. */
+export function momentsOf({ midi, gain, head }: ReturnType<typeof perform>): (t: number) => Moment {
+  const loudest = gain.reduce((a, b) => Math.max(a, b), 0);
+  return (t) => {
+    const c = Math.min(midi.length - 1, Math.round(t / CONTROL_S));
+    return gain[c] > 0 ? { midi: midi[c], db: 20 * Math.log10(gain[c] / loudest), head: head[c] } : null;
+  };
+}
+
 const loudness = (slide: Slide, midi: number, hitchDb: number) => 10 ** (loudnessDb(slide, midi, hitchDb) / 20);
 
 /**

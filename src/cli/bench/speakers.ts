@@ -10,8 +10,7 @@ import { resample } from '../../core/signal/resample';
 import { gaussian, mean, seededRandom } from '../../core/signal/stats';
 import type { Pcm } from '../../core/voice/types';
 import { inFolder, ranProgram } from './debian';
-import { Moment, momentsOf } from './klatt';
-import { Draw, drawSlide, loudnessDb, picker, RATE, REST_S } from './makers';
+import { Draw, drawSlide, Moment, momentsOf, picker, RATE, REST_S, slideMoments } from './makers';
 
 const FESTIVAL = '/usr/bin/festival';
 
@@ -66,6 +65,7 @@ const HEAD_SOFTER_DB = [1, 5] as const;
 const JITTER = 0.004;
 const SHIMMER = 0.04;
 const ENDS_S = 0.05;
+const LEAST_END = 1e-3;
 /** Silence is passed over in such steps. */
 const REST_STEP_S = 0.005;
 
@@ -78,6 +78,7 @@ const REST_STEP_S = 0.005;
 function speakersVoice(speakers: readonly Speaker[], tract: Speaker['tract'], vowel: Vowel, random: () => number) {
   const between = ([low, high]: readonly [number, number]) => low + (high - low) * random();
   const speaker = picker(random)(speakers.filter((of) => of.tract === tract));
+  // A vowel they have no sound of their own for ("uh") is sung on their "ah".
   const phone = speaker.phones[Math.max(0, VOWELS.indexOf(vowel))];
   const cornerHz = between(HEAD_HZ[tract]);
   const softerDb = between(HEAD_SOFTER_DB);
@@ -117,12 +118,11 @@ export const speakingSinger =
       siren(number) {
         const take = slide.take(number);
         const sung = 2 * take.legS;
+        const moments = slideMoments(slide, take);
         const pcm = voice(sung + 2 * REST_S, 1000 * seed + number, (at) => {
-          const t = at - REST_S;
-          if (t < 0 || t > sung) return null;
-          const midi = take.pitch(t);
-          const ends = Math.min(1, Math.max(1e-3, Math.min(t, sung - t) / ENDS_S));
-          return { midi, db: loudnessDb(slide, midi, take.hitch(t)) + 20 * Math.log10(ends), head: take.head(midi, t) };
+          const now = moments(at);
+          const ends = Math.min(at - REST_S, REST_S + sung - at) / ENDS_S;
+          return now && { ...now, db: now.db + 20 * Math.log10(Math.min(1, Math.max(LEAST_END, ends))) };
         });
         return { pcm, events: take.events, lowestMidi: slide.low, highestMidi: slide.high };
       },
@@ -182,15 +182,15 @@ function towardHead(pulse: Float64Array, cornerHz: number, softerDb: number): Fl
   const bins = FFT_SIZE / 2 + 1;
   const [re, im, r, i] = Array.from({ length: 4 }, () => new Float64Array(bins));
   fft.forward(padded, re, im);
-  const power = (b: number, octaves = 0) => (re[b] ** 2 + im[b] ** 2) / (1 + ((b * FINE) / FFT_SIZE / cornerHz) ** 2) ** octaves;
-  const total = (octaves: number) => re.reduce((sum, _, b) => sum + power(b, octaves), 0);
-  const gainDb = 10 * Math.log10(total(0) / total(1)) - softerDb;
+  const over = Float64Array.from({ length: bins }, (_, b) => (b * FINE) / FFT_SIZE / cornerHz);
+  /** Power of the pulse with so much of the low-pass: none (0) or all (1) of it. */
+  const power = (share: number) => re.reduce((sum, x, b) => sum + (x ** 2 + im[b] ** 2) / (1 + over[b] ** 2) ** share, 0);
+  const gainDb = 10 * Math.log10(power(0) / power(1)) - softerDb;
   return Array.from({ length: STEPS + 1 }, (_, step) => {
     const share = step / STEPS;
     for (let b = 0; b < bins; b++) {
-      const over = (b * FINE) / FFT_SIZE / cornerHz;
-      const size = 10 ** ((share * gainDb) / 20) * (1 + over ** 2) ** (-share / 2);
-      const turn = -share * Math.atan(over);
+      const size = 10 ** ((share * gainDb) / 20) * (1 + over[b] ** 2) ** (-share / 2);
+      const turn = -share * Math.atan(over[b]);
       r[b] = size * (re[b] * Math.cos(turn) - im[b] * Math.sin(turn));
       i[b] = size * (re[b] * Math.sin(turn) + im[b] * Math.cos(turn));
     }

@@ -2,6 +2,8 @@ import { Direction, Leg, Range } from '../take/types';
 import { Rise, SourceModel, sourceModel } from './source-model';
 import { Passaggio, TakeEvidence, Vote } from './types';
 
+/** From one harmonic to the second. */
+const OCTAVE_ST = 12;
 /** Legs that span less tell no blend, and fewer of them neither. */
 const LEAST_SPAN_ST = 9;
 const FEWEST_LEGS = 3;
@@ -57,7 +59,8 @@ const doubtOf = (midi: number) => DOUBT_PER_ST * Math.max(0, LOWEST_CHANGE_MIDI 
 export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: Map<string, number>): Vote[] {
   const slides = takes
     .map(({ takeId, findings }) => {
-      const formantMidi = (findings.vowelTurnMidi ?? turnOutside(findings.range) ?? Infinity) + 12;
+      // The vowel turns where its first formant meets the second harmonic.
+      const formantMidi = (findings.vowelTurnMidi ?? turnOutside(findings.range) ?? Infinity) + OCTAVE_ST;
       return { takeId, turnMidi: findings.vowelTurnMidi, formantMidi, legs: findings.legs.map((leg) => underFormant(leg, formantMidi)) };
     })
     .filter(({ legs }) => legs.some(isLong))
