@@ -17,13 +17,47 @@ export const COPY = copies[Number(process.env.TEST_PARALLEL_INDEX ?? 0)] ?? {
 };
 export const BASE_URL = `http://localhost:${COPY.port}`;
 
+/** Whether a page of ours listens to hands; others needn't. Runs in the page. */
+const isAlive = () => {
+  const { alive, zone } = document.documentElement.dataset;
+  return alive !== undefined || zone === undefined;
+};
+
+/** A page that is loaded waits until it listens: a key that is pressed before is lost, and a slow machine takes seconds. */
+function waitsUntilAlive(page: Page): void {
+  const { goto, reload } = page;
+  page.goto = async (...how) => {
+    const answer = await goto.apply(page, how);
+    await page.waitForFunction(isAlive);
+    return answer;
+  };
+  page.reload = async (...how) => {
+    const answer = await reload.apply(page, how);
+    await page.waitForFunction(isAlive);
+    return answer;
+  };
+}
+
+/** The browser, whose pages wait until they are alive. */
+function patient(browser: Browser): Browser {
+  browser.on('context', (context) => context.on('page', waitsUntilAlive));
+  return browser;
+}
+
 /** A test on this worker's copy, whose coach is signed in. */
-export const test = plain.extend<object, { signedIn: void }>({
+export const test = plain.extend<object, { signedIn: void; patience: void }>({
   baseURL: BASE_URL,
   storageState: ({}, provide) => provide(SIGNED_IN),
   signedIn: [
     async ({}, provide) => {
       await signInOnce(BASE_URL);
+      await provide();
+    },
+    { scope: 'worker', auto: true },
+  ],
+  patience: [
+    async ({ browser }, provide) => {
+      patient(browser);
       await provide();
     },
     { scope: 'worker', auto: true },
@@ -122,7 +156,7 @@ export async function withMicrophone(wav: string, work: (page: Page) => Promise<
     '--use-fake-device-for-media-stream',
     `--use-file-for-fake-audio-capture=${wav}`,
   ];
-  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args });
+  const browser = patient(await chromium.launch({ executablePath: CHROMIUM, args }));
   try {
     const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, storageState: SIGNED_IN });
     await work(await context.newPage());
