@@ -72,6 +72,21 @@ test('a coach chooses a language: every page speaks it, notes are named its way 
   await expect(page.getByText('gis¹')).toHaveCount(0);
 });
 
+test('whoever sings on do re mi has it under the notes of exercises, on screen and on the phone, and nowhere else', async ({ page }) => {
+  const firstWords = () => page.getByTestId('staff').first().locator('svg text').allInnerTexts();
+  const syllables = async () => (await firstWords()).filter((text) => /^(do|re|mi|fa|sol|la|ti)$/.test(text));
+  await page.goto('/exercises');
+  await expect(page.getByTestId('staff').first().locator('svg')).toHaveCount(1);
+  expect(await syllables()).toEqual([]);
+  await page.goto('/settings/account');
+  await page.getByLabel('Under the notes of exercises').selectOption('do re mi from the key’s own note (movable do)');
+  await page.goto('/exercises');
+  await expect.poll(syllables).toContain('do');
+  // Keys and changes keep the names of before.
+  await openSinger(page, 'Maren Quill', 'Map');
+  await expect(page.getByText('G#4').first()).toBeVisible();
+});
+
 test('a singer’s phone is spoken to as it asks, the week’s reasons too, without a network as well', async ({ page, browser, baseURL }) => {
   test.setTimeout(180_000);
   const link = await practiceLink(page, 'Maren Quill');

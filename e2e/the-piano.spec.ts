@@ -49,7 +49,10 @@ test('a lesson by keyboard alone: eight exercises, three sounds, two phrases of 
     await told(page, ++made);
     names.push(await page.getByTestId('ask').innerText());
   };
-  for (const words of ['three notes', 'small chord', 'one-way slide', 'five notes up', 'octave leap', 'falling hum']) await sing(words);
+  await sing('three notes');
+  // What was meant stands under what was sung: one level line for each of the five notes.
+  await expect(page.getByTestId('target').locator('path')).toHaveCount(5);
+  for (const words of ['small chord', 'one-way slide', 'five notes up', 'octave leap', 'falling hum']) await sing(words);
   await sing('ferryman');
   await sing('heron');
   expect(new Set(names).size).toBe(8);

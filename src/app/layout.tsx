@@ -16,11 +16,11 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 export const dynamic = 'force-dynamic';
 
 export default async function RootLayout({ children }: { children: React.ReactNode }) {
-  const { language, naming } = await spokenHere();
+  const { language, naming, movableDo } = await spokenHere();
   return (
     <html lang={language} data-zone={machineZone()}>
       <body>
-        <InLanguage language={language} naming={naming}>
+        <InLanguage language={language} naming={naming} movableDo={movableDo}>
           {children}
           <Alive />
         </InLanguage>

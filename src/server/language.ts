@@ -3,7 +3,7 @@ import { cookies, headers } from 'next/headers';
 import { type Language, LANGUAGES, sayIn } from '../core/format/say';
 import { type Naming, NAMINGS } from '../core/music/naming';
 import type { Said } from '../core/words/said';
-import { catalogueOf, LANGUAGE_COOKIE, NAMING_COOKIE, namingIn } from '../words/catalogues';
+import { catalogueOf, LANGUAGE_COOKIE, MOVABLE_DO_COOKIE, NAMING_COOKIE, namingIn } from '../words/catalogues';
 
 const isOne = <T extends string>(all: readonly T[], value: string | undefined): value is T => all.includes(value as T);
 
@@ -24,6 +24,7 @@ export function languageAsked(accepted: string | null): Language {
 interface Spoken {
   language: Language;
   naming: Naming;
+  movableDo: boolean;
 }
 
 /** As was chosen in a browser (`cookie` reads one of its cookies), else as it asks. */
@@ -31,7 +32,7 @@ function spokenBy(cookie: (name: string) => string | undefined, accepted: string
   const chosen = cookie(LANGUAGE_COOKIE);
   const language = isOne(LANGUAGES, chosen) ? chosen : languageAsked(accepted);
   const notes = cookie(NAMING_COOKIE);
-  return { language, naming: isOne(NAMINGS, notes) ? notes : namingIn(language) };
+  return { language, naming: isOne(NAMINGS, notes) ? notes : namingIn(language), movableDo: cookie(MOVABLE_DO_COOKIE) === 'yes' };
 }
 
 /** In which language, and by which names of notes, the reader of this page is spoken to. */

@@ -34,3 +34,4 @@ export const namingIn = (language: Language): Naming =>
 /** What a browser remembers of it. */
 export const LANGUAGE_COOKIE = 'wendel-language';
 export const NAMING_COOKIE = 'wendel-notes';
+export const MOVABLE_DO_COOKIE = 'wendel-movable-do';

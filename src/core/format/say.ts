@@ -18,6 +18,8 @@ export interface Tongue {
   /** Empty for English. What isn't in it is said in English. */
   catalogue: Catalogue;
   naming: Naming;
+  /** Whether what a note is called in movable do stands with the notes of exercises. */
+  movableDo?: boolean;
 }
 
 export const IN_ENGLISH: Tongue = { language: 'en', catalogue: {}, naming: 'letters' };

@@ -38,7 +38,7 @@ export const HELP: readonly HelpPage[] = texts([
     name: 'Listen',
     shows: [
       'Where a voice is recorded. A first listening leads through slides, held notes and five-note scales; a free take is whatever you ask for.',
-      'While somebody sings the trace is drawn live, coloured from chest to head once enough was heard.',
+      'While somebody sings the trace is drawn live, coloured from chest to head once enough was heard; in a lesson over what is meant.',
     ],
     press: [
       [
@@ -275,6 +275,7 @@ export const HELP: readonly HelpPage[] = texts([
     shows: ['Your password, where you are signed in, and a second factor for who wants it.'],
     press: [
       ['Language', 'how Wendel speaks to you in this browser; beside it, what it calls the notes.'],
+      ['Under the notes of exercises', 'puts do re mi there, counted from whatever key is sung, for whoever sings on them.'],
       ['Sign out there', 'ends a session on another device.'],
       ['A code from your phone', 'asks for a second factor at the door from now on.'],
     ],

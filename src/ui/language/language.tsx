@@ -8,10 +8,17 @@ import { dateOf, dateTimeOf } from '../kit/dates';
 
 const Spoken = createContext<Tongue>(IN_ENGLISH);
 
+interface Reader {
+  language: Language;
+  naming: Naming;
+  movableDo: boolean;
+  children: React.ReactNode;
+}
+
 /** Everything inside speaks a reader's language and names notes as they do. */
-export function InLanguage({ language, naming, children }: { language: Language; naming: Naming; children: React.ReactNode }) {
+export function InLanguage({ language, naming, movableDo, children }: Reader) {
   const catalogue = use(catalogueOf(language));
-  const tongue = useMemo(() => ({ language, catalogue, naming }), [language, catalogue, naming]);
+  const tongue = useMemo(() => ({ language, catalogue, naming, movableDo }), [language, catalogue, naming, movableDo]);
   return <Spoken value={tongue}>{children}</Spoken>;
 }
 

@@ -23,6 +23,7 @@ import { SHELF } from '../../core/exercise/shelf';
 import { asksHealth, askOf, isOver, isRoundOver, restReason, restsToday } from '../../core/lesson/course';
 import { exerciseStep } from '../../core/lesson/exercise-step';
 import { hasPattern, notesAsked, patternSteps } from '../../core/lesson/pattern';
+import { targetOf } from '../../core/lesson/target';
 import { sungIn } from '../../core/lesson/record';
 import type { Course } from '../../core/lesson/types';
 import { NO_TOUCH } from '../../core/music/midi-message';
@@ -181,6 +182,9 @@ export function LessonRoom({ view }: Props) {
   });
   const keys = useMemo(() => keysOf(course), [course]);
   const pattern = useMemo(() => ask && hasPattern(ask.step) && { name: ask.step.name, steps: patternSteps(ask.step) }, [ask]);
+  // What stands there was sung to what was asked then, until the next take begins.
+  const drawnFor = run.asked ?? ask;
+  const target = useMemo(() => (drawnFor ? targetOf(drawnFor) : []), [drawnFor]);
   const sung = useMemo(() => sungIn(course.judged ?? []), [course.judged]);
   const inHand = sung.find((s) => s.exerciseId === exerciseInHand?.id);
   const last = course.judged?.at(-1);
@@ -290,6 +294,7 @@ export function LessonRoom({ view }: Props) {
             map={map}
             live={recorder.live}
             keys={keys}
+            target={target}
             marks={run.marks}
             pace={run.pace}
             played={piano.notes}

@@ -83,8 +83,8 @@ export function useLessonRun(
   const takeEnd = useRef<{ push(frames: Live['frames']): boolean } | null>(null);
   const finishNow = useRef<(byItself: boolean) => Promise<void>>(async () => {});
   const goNow = useRef<() => void>(() => {});
-  /** What the take under way was asked for. */
-  const askedNow = useRef<Ask | null>(null);
+  /** What the take under way, or the last one, was asked for. */
+  const [asked, setAsked] = useState<Ask | null>(null);
   const judge = useJudge(map, singer.voiceType);
   const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
@@ -118,7 +118,7 @@ export function useLessonRun(
     setMarks([]);
     takes.stopPlaying();
     takeEnd.current = createTakeEnd(now);
-    askedNow.current = now;
+    setAsked(now);
     if (source === 'simulated') close();
     try {
       await recorder.start(
@@ -177,9 +177,8 @@ export function useLessonRun(
     if (source === 'simulated') close();
     if (pace.current) pace.current.textContent = '';
     takes.add(finished);
-    const ask = askedNow.current;
     void finished.heard?.then((heard) => {
-      const judged = ask && judge(finished.take.id, ask, heard);
+      const judged = asked && judge(finished.take.id, asked, heard);
       if (judged) keepJudged(judged);
     });
     const before = present.current;
@@ -212,6 +211,7 @@ export function useLessonRun(
     state,
     running,
     playing,
+    asked,
     recorder,
     takes,
     marks,

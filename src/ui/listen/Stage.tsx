@@ -1,10 +1,12 @@
 import { memo, RefObject, useState } from 'react';
+import type { TargetPoint } from '../../core/exercise/render';
 import type { CoachMark, VoiceMap } from '../../core/map/types';
 import { CoachMarkShape, SingerMark } from '../kit/Shapes';
 import { useWidth } from '../kit/useWidth';
 import { Ladder, PassaggioBand, Rungs } from '../ladder/Ladder';
 import type { LadderScale } from '../ladder/scale';
 import { LIVE_WINDOW_S, LiveStore, LiveTrace } from '../take/LiveTrace';
+import { Target } from './Target';
 
 /** A key of the step in hand, on the ladder: sung, being sung, or to come. */
 export interface KeyRung {
@@ -19,6 +21,7 @@ export const Stage = memo(function Stage({
   map,
   live,
   keys = [],
+  target = [],
   marks = [],
   pace,
   played,
@@ -29,6 +32,8 @@ export const Stage = memo(function Stage({
   map: VoiceMap;
   live: RefObject<LiveStore>;
   keys?: KeyRung[];
+  /** What is meant in what is sung, or about to be. */
+  target?: readonly (readonly TargetPoint[])[];
   marks?: CoachMark[];
   pace?: RefObject<HTMLParagraphElement | null>;
   /** Notes that sound at a keyboard, and keys of the ladder that are played. */
@@ -59,6 +64,7 @@ export const Stage = memo(function Stage({
               opacity={k.state === 'now' ? 0.9 : 0.35}
             />
           ))}
+          {target.length > 0 && <Target target={target} live={live} scale={scale} width={width} fromS={fromS} />}
         </svg>
         <LiveTrace store={live} scale={scale} width={width} onWindow={setFromS} />
         <svg width={width} height={scale.height} className="pointer-events-none absolute inset-0" aria-hidden="true">

@@ -327,7 +327,7 @@ export function PracticePlayer({
           {item.cues[Math.max(0, shown.count - 1) % item.cues.length]}
         </p>
       )}
-      <TargetCanvas moment={moment} live={recorder.live} name={t(exercise.name)} />
+      <TargetCanvas moment={moment} live={recorder.live} exercise={exercise} />
       <AlongKeys keys={keys} at={shown?.at ?? null} tune={tune} onGo={along.go} />
       {(problem ?? along.problem) && <p role="alert">{t((problem ?? along.problem)!)}</p>}
       <Mirror />

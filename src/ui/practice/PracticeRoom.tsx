@@ -34,7 +34,7 @@ import type { ShortRecording } from '../listen/useShortRecording';
 import { dayKey, weekFrom } from '../plan/days';
 import { downloadCalendar } from '../sheet/calendar';
 import { BeforeQuestions } from './BeforeQuestions';
-import { LanguageChoice } from '../language/LanguageChoice';
+import { LanguageChoice, MovableDoChoice } from '../language/LanguageChoice';
 import { ByHand } from './ByHand';
 import { PracticePlayer } from './PracticePlayer';
 import { SangElsewhere } from './SangElsewhere';
@@ -375,6 +375,7 @@ export function PracticeRoom({ token, view }: Props) {
           <History entries={log.entries} />
           <Privacy consent={singer.consent} keepMonths={keepMonths} />
           <LanguageChoice />
+          <MovableDoChoice />
         </>
       )}
     </main>

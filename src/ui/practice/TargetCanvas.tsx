@@ -1,6 +1,9 @@
 'use client';
 import { RefObject, useEffect, useRef } from 'react';
+import { stepSemitones } from '../../core/exercise/pattern';
 import { KeyInTime, targetCurve } from '../../core/exercise/render';
+import type { Exercise } from '../../core/exercise/types';
+import { movableDo } from '../../core/music/movable-do';
 import { isNatural } from '../../core/music/pitch';
 import { HOP_S } from '../../core/voice/types';
 import type { LiveStore } from '../take/LiveTrace';
@@ -21,9 +24,16 @@ export interface Moment {
   cutMs?: number;
 }
 
+interface Props {
+  moment: RefObject<Moment | null>;
+  live: RefObject<LiveStore>;
+  exercise: Pick<Exercise, 'name' | 'steps'>;
+}
+
 /** What is meant in this key on the rungs of the ladder, where it is by now, and what is sung over it. */
-export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment | null>; live: RefObject<LiveStore>; name: string }) {
-  const { note, t } = useLanguage();
+export function TargetCanvas({ moment, live, exercise }: Props) {
+  const { note, t, tongue } = useLanguage();
+  const { steps } = exercise;
   const [box, width] = useWidth();
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
@@ -42,6 +52,10 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
       accent: colour('accent'),
       card: colour('card'),
       band: colour('band'),
+    };
+    const called = (midi: number, tonic: number) => {
+      const step = tongue.movableDo && steps.find((s) => tonic + stepSemitones(s) === midi);
+      return step ? movableDo(step) : note(midi);
     };
     let asked = 0;
     const draw = () => {
@@ -63,9 +77,10 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
         if (!isNatural(m)) {
           context.fillStyle = colours.rung;
           context.fillRect(0, scale.y(m) - scale.rung / 2, width, scale.rung);
-        } else if (midis.includes(m)) {
+        }
+        if (midis.includes(m) && (tongue.movableDo || isNatural(m))) {
           context.fillStyle = colours.soft;
-          context.fillText(note(m), 2, scale.y(m));
+          context.fillText(called(m, key.tonic), 2, scale.y(m));
         }
       }
       context.lineCap = context.lineJoin = 'round';
@@ -104,13 +119,13 @@ export function TargetCanvas({ moment, live, name }: { moment: RefObject<Moment 
     };
     draw();
     return () => cancelAnimationFrame(asked);
-  }, [moment, live, width, note]);
+  }, [moment, live, width, note, steps, tongue]);
   return (
     <div ref={box}>
       <canvas
         ref={canvas}
         role="img"
-        aria-label={t('{name}: what is meant, and what is sung', { name })}
+        aria-label={t('{name}: what is meant, and what is sung', { name: exercise.name })}
         style={{ width, height: HEIGHT }}
         className="rounded-lg border border-line"
       />

@@ -1,7 +1,7 @@
 'use client';
 import { said, Said } from '../../core/words/said';
 import { FormEvent, useState } from 'react';
-import { LanguageChoice } from '../language/LanguageChoice';
+import { LanguageChoice, MovableDoChoice } from '../language/LanguageChoice';
 import { Notice } from '../kit/Notice';
 import { SecondFactor } from './SecondFactor';
 import { useAttempt } from './useAttempt';
@@ -59,7 +59,10 @@ export function AccountRoom({ name, email, role, secondFactor, sessions }: Props
         <h2 id="language" className="text-lg font-bold">
           {t('In this browser')}
         </h2>
-        <LanguageChoice />
+        <div className="flex flex-wrap gap-3">
+          <LanguageChoice />
+          <MovableDoChoice />
+        </div>
       </section>
       <Form onSubmit={change} className="card flex flex-wrap items-end gap-3">
         <h2 className="w-full text-lg font-bold">{t('Password')}</h2>

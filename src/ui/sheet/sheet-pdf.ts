@@ -16,7 +16,7 @@ const GAP = 10;
 export async function sheetPdf(
   { singer, assignment, map }: SheetView,
   items: SheetView['items'],
-  { t, dateOf, language }: Speaker,
+  { t, dateOf, tongue }: Speaker,
 ): Promise<Blob> {
   const { jsPDF } = await import('jspdf');
   const doc = new jsPDF({ unit: 'pt', format: 'a4' });
@@ -41,7 +41,7 @@ export async function sheetPdf(
   if (assignment.note) write(assignment.note);
   for (const [i, { item, exercise }] of items.entries()) {
     const leans = leansIn(exercise, item.sound, item.keys[0], changeIn(map, singer.voiceType));
-    const staff = await engraveForPaper({ exercise, tonic: item.keys[0], voice: singer.voiceType, leans });
+    const staff = await engraveForPaper({ exercise, tonic: item.keys[0], voice: singer.voiceType, leans, movableDo: tongue.movableDo });
     const high = Math.min((staff.height / 4) * STAFF_SCALE * 1.6, 70);
     const wide = Math.min(width, (staff.width / staff.height) * high);
     const words = doc.splitTextToSize(plain([exercise.how, item.reason, item.caution].map((said) => t(said)).join(' ')), width) as string[];
@@ -55,7 +55,7 @@ export async function sheetPdf(
         t('{minutes} min, {times} × a day, {days}; ♩ = {tempo}; keys {keys}', {
           minutes: item.minutes,
           times: item.timesADay,
-          days: daysInWords(item.days, assignment.startsOn, language),
+          days: daysInWords(item.days, assignment.startsOn, tongue.language),
           tempo: item.tempo,
           keys: notesInWords(item.keys),
         }),

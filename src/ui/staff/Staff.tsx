@@ -20,7 +20,8 @@ interface Props {
 
 /** An exercise in one key on a staff, engraved by the notation library in its own font. */
 export function Staff({ exercise, tonic, voice, leaning, selected = null, onSelect }: Props) {
-  const { t } = useLanguage();
+  const { t, tongue } = useLanguage();
+  const { movableDo } = tongue;
   const { sound, changeMidi } = leaning ?? {};
   const leans = useMemo(
     () => (sound === undefined || changeMidi === undefined ? [] : leansIn({ weight: 0, ...exercise }, sound, tonic, changeMidi)),
@@ -30,7 +31,7 @@ export function Staff({ exercise, tonic, voice, leaning, selected = null, onSele
   const places = useRef<number[]>([]);
   useEffect(() => {
     let current = true;
-    void engrave({ exercise, tonic, voice, selected, leans }).then((engraved) => {
+    void engrave({ exercise, tonic, voice, selected, leans, movableDo }).then((engraved) => {
       if (!current) return;
       places.current = engraved.places;
       box.current?.replaceChildren(engraved.svg);
@@ -38,7 +39,7 @@ export function Staff({ exercise, tonic, voice, leaning, selected = null, onSele
     return () => {
       current = false;
     };
-  }, [exercise, tonic, voice, selected, leans]);
+  }, [exercise, tonic, voice, selected, leans, movableDo]);
   const first = leans.find((l) => l.leans);
   const press = (event: React.MouseEvent) => {
     const svg = box.current?.querySelector('svg');

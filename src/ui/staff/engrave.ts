@@ -1,6 +1,7 @@
 import { NoteType, writtenLengths } from '../../core/exercise/lengths';
 import { Clef, notate } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
+import { movableDo } from '../../core/music/movable-do';
 import type { Lean } from '../../core/exercise/vowel-lean';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 
@@ -30,12 +31,14 @@ export interface ToEngrave {
   selected?: number | null;
   /** Where the vowel leans, written over the notes. */
   leans?: readonly Lean[];
+  /** Whether each note's name in movable do stands under it. */
+  movableDo?: boolean;
 }
 
-const LEAN_FONT = 'Atkinson Hyperlegible Next Variable, sans-serif';
-const LEAN_SIZE = 13;
-/** Room over the notes for what is written there. */
-const LEAN_ROOM = 16;
+const WORD_FONT = 'Atkinson Hyperlegible Next Variable, sans-serif';
+const WORD_SIZE = 13;
+/** Room over or under the notes for what is written there. */
+const WORD_ROOM = 16;
 
 type Library = typeof import('vexflow/bravura');
 
@@ -49,7 +52,7 @@ async function library(): Promise<Library> {
 function draw(
   vexflow: Library,
   context: import('vexflow/bravura').RenderContext,
-  { exercise, tonic, voice, selected = null, leans = [] }: ToEngrave,
+  { exercise, tonic, voice, selected = null, leans = [], movableDo: syllables = false }: ToEngrave,
   width: number,
 ) {
   const {
@@ -85,7 +88,15 @@ function draw(
   );
   for (const { step, leans: leaning, vowel } of leans)
     parts[step][0].note.addModifier(
-      new Annotation(leaning ? `(${vowel})` : vowel).setVerticalJustification(AnnotationVerticalJustify.TOP).setFont(LEAN_FONT, LEAN_SIZE),
+      new Annotation(leaning ? `(${vowel})` : vowel).setVerticalJustification(AnnotationVerticalJustify.TOP).setFont(WORD_FONT, WORD_SIZE),
+    );
+  if (syllables)
+    parts.forEach(([first], step) =>
+      first.note.addModifier(
+        new Annotation(movableDo(exercise.steps[step]))
+          .setVerticalJustification(AnnotationVerticalJustify.BOTTOM)
+          .setFont(WORD_FONT, WORD_SIZE),
+      ),
     );
   parts.forEach((of, step) => {
     if (step === selected) for (const { note } of of) note.setStyle({ fillStyle: 'var(--accent)', strokeStyle: 'var(--accent)' });
@@ -113,9 +124,10 @@ function draw(
   });
   const box = staffVoice.getBoundingBox();
   return {
-    top: Math.min(stave.getYForLine(0) - 16, box ? box.getY() - 6 : 20) - (leans.length ? LEAN_ROOM : 0),
+    top: Math.min(stave.getYForLine(0) - 16, box ? box.getY() - 6 : 20) - (leans.length ? WORD_ROOM : 0),
     // The 8 of a clef that sounds an octave lower hangs under it.
-    bottom: Math.max(stave.getYForLine(4) + (how.annotation ? 36 : 16), box ? box.getY() + box.getH() + 6 : 90),
+    bottom:
+      Math.max(stave.getYForLine(4) + (how.annotation ? 36 : 16), box ? box.getY() + box.getH() + 6 : 90) + (syllables ? WORD_ROOM : 0),
     places: parts.map((of) => of[0].note.getAbsoluteX()),
   };
 }
