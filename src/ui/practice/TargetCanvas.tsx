@@ -3,7 +3,7 @@ import { RefObject, useEffect, useRef } from 'react';
 import { stepSemitones } from '../../core/exercise/pattern';
 import { KeyInTime, targetCurve } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
-import { movableDo } from '../../core/music/movable-do';
+import { movableDo } from '../../core/exercise/movable-do';
 import { isNatural } from '../../core/music/pitch';
 import { HOP_S } from '../../core/voice/types';
 import type { LiveStore } from '../take/LiveTrace';

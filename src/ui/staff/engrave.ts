@@ -1,7 +1,7 @@
 import { NoteType, writtenLengths } from '../../core/exercise/lengths';
 import { Clef, notate } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
-import { movableDo } from '../../core/music/movable-do';
+import { movableDo } from '../../core/exercise/movable-do';
 import type { Lean } from '../../core/exercise/vowel-lean';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
 

@@ -1,4 +1,4 @@
-import type { Step } from '../exercise/types';
+import type { Step } from './types';
 
 const DO_RE_MI = ['do', 're', 'mi', 'fa', 'sol', 'la', 'ti'];
 const RAISED = ['di', 'ri', 'fa', 'fi', 'si', 'li', 'do'];
