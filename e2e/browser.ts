@@ -23,16 +23,19 @@ const isAlive = () => {
   return alive !== undefined || zone === undefined;
 };
 
-/** A page that is loaded waits until it listens: a key that is pressed before is lost, and a slow machine takes seconds. */
+/**
+ * A page that is loaded waits until it listens: a key that is pressed before is lost, and a slow machine takes seconds. Who waits for less
+ * than the load (`waitUntil`) doesn't wait for this.
+ */
 function waitsUntilAlive(page: Page): void {
   const { goto, reload } = page;
-  page.goto = async (...how) => {
-    const answer = await goto.apply(page, how);
-    await page.waitForFunction(isAlive);
+  page.goto = async (url, how) => {
+    const answer = await goto.call(page, url, how);
+    if (!how?.waitUntil) await page.waitForFunction(isAlive);
     return answer;
   };
-  page.reload = async (...how) => {
-    const answer = await reload.apply(page, how);
+  page.reload = async (how) => {
+    const answer = await reload.call(page, how);
     await page.waitForFunction(isAlive);
     return answer;
   };
