@@ -111,7 +111,7 @@ export function ExerciseCard({
   return (
     <article className="card flex flex-col gap-3" data-testid="exercise">
       <div className="flex flex-wrap items-center gap-2">
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-64">
           <h2 className="text-xl font-bold">{t(e.name)}</h2>
           <p className="text-sm text-soft">
             {t(FAMILY_WORDS[e.family])} · {t(ROLE_WORDS[e.role])}

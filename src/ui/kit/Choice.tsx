@@ -19,7 +19,7 @@ export function Choice<T extends string>({
   const { t } = useLanguage();
   const id = useId();
   return (
-    <div className="flex flex-col gap-1">
+    <div className="flex max-w-full min-w-0 flex-col gap-1">
       <label htmlFor={id} className="text-sm text-soft">
         {label}
       </label>

@@ -14,6 +14,8 @@ const LEVEL_WIDTH = 110;
 const BLEND_WIDTH = 110;
 const GAP = 10;
 const HEAD = 26;
+/** In a narrower window it is moved sideways under the ladder. */
+const LEAST_WIDTH = 480;
 
 /** The voice beside the ladder: every change heard, by date, going up and coming down, and how loud each note is. */
 export function MapPicture({
@@ -48,83 +50,93 @@ export function MapPicture({
         <div style={{ paddingTop: HEAD }}>
           <Ladder scale={scale} map={map} />
         </div>
-        <div ref={box} className="min-w-0 flex-1">
-          <div aria-hidden="true" className="flex text-sm text-soft" style={{ height: HEAD }}>
-            <span style={{ width: column }}>{t('Changes going up')}</span>
-            <span style={{ width: column }}>{t('Coming down')}</span>
-            <span style={{ width: BLEND_WIDTH + 2 * GAP, paddingLeft: GAP }}>{t('Chest to head')}</span>
-            <span>{t('Soft to loud')}</span>
-          </div>
-          <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label={t('Every change heard, by date')}>
-            <Rungs scale={scale} width={width} />
-            {map.passaggi.map((p) => (
-              <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={2 * column} />
-            ))}
-            {map.vowelTurns?.map((t) => (
-              <VowelTurn key={t.vowel} scale={scale} {...t} width={2 * column} />
-            ))}
-            {ghost && <Ghost scale={scale} map={ghost} width={2 * column} />}
-            {map.extreme && (
-              <>
-                <LimitLine
-                  scale={scale}
-                  midi={map.extreme.high.midi}
-                  width={width}
-                  text={t('touched {note}', { note: { note: map.extreme.high.midi } })}
-                  above
-                />
-                <LimitLine
-                  scale={scale}
-                  midi={map.extreme.low.midi}
-                  width={width}
-                  text={t('touched {note}', { note: { note: map.extreme.low.midi } })}
-                />
-              </>
-            )}
-            {(['up', 'down'] as const).map((direction, d) => {
-              const own = votes.filter((v) => v.direction === direction);
-              return (
-                <g key={direction} transform={`translate(${d * column} 0)`}>
-                  <rect x={0.5} y={0.5} width={Math.max(0, column - 1)} height={scale.height - 1} rx={8} fill="none" stroke="var(--line)" />
-                  {own.map((v) => (
-                    <g
-                      key={`${v.takeId}${v.timeS}${v.source}`}
-                      className="cursor-pointer"
-                      role="button"
-                      tabIndex={0}
-                      aria-label={t('Play: {what} at {note}', {
-                        what: SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind],
-                        note: { note: v.midi },
-                      })}
-                      onClick={() => onPlay(v)}
-                      onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}
-                    >
-                      <circle cx={xOf(v.takeId)} cy={scale.y(v.midi)} r={14} fill="transparent" />
-                      {v.source === 'coach' ? (
-                        <CoachMarkShape x={xOf(v.takeId)} y={scale.y(v.midi)} />
-                      ) : v.source === 'singer' ? (
-                        <SingerMark x={xOf(v.takeId)} y={scale.y(v.midi)} />
-                      ) : (
-                        <MachineMark x={xOf(v.takeId)} y={scale.y(v.midi)} size={7} strong={v.weight >= 0.5} />
-                      )}
-                    </g>
-                  ))}
-                </g>
-              );
-            })}
-            <BlendCurve scale={scale} blend={map.blend} x={2 * column + GAP} />
-            <LevelCurve scale={scale} levels={map.levels} riseDb={map.evenness?.slopeDb ?? null} x={2 * column + BLEND_WIDTH + 2 * GAP} />
-          </svg>
-          {first && (
-            <div aria-hidden="true" className="flex text-sm text-soft">
-              {[0, 1].map((i) => (
-                <span key={i} className="flex justify-between px-2" style={{ width: column }}>
-                  <span>{dateOf(new Date(first))}</span>
-                  {last > first && <span>{dateOf(new Date(last))}</span>}
-                </span>
-              ))}
+        <div className="min-w-0 flex-1 overflow-x-auto">
+          <div ref={box} style={{ minWidth: LEAST_WIDTH }}>
+            <div aria-hidden="true" className="flex text-sm text-soft" style={{ height: HEAD }}>
+              <span style={{ width: column }}>{t('Changes going up')}</span>
+              <span style={{ width: column }}>{t('Coming down')}</span>
+              <span style={{ width: BLEND_WIDTH + 2 * GAP, paddingLeft: GAP }}>{t('Chest to head')}</span>
+              <span>{t('Soft to loud')}</span>
             </div>
-          )}
+            <svg width={width} height={scale.height} className="rounded-lg" role="group" aria-label={t('Every change heard, by date')}>
+              <Rungs scale={scale} width={width} />
+              {map.passaggi.map((p) => (
+                <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={0} width={2 * column} />
+              ))}
+              {map.vowelTurns?.map((t) => (
+                <VowelTurn key={t.vowel} scale={scale} {...t} width={2 * column} />
+              ))}
+              {ghost && <Ghost scale={scale} map={ghost} width={2 * column} />}
+              {map.extreme && (
+                <>
+                  <LimitLine
+                    scale={scale}
+                    midi={map.extreme.high.midi}
+                    width={width}
+                    text={t('touched {note}', { note: { note: map.extreme.high.midi } })}
+                    above
+                  />
+                  <LimitLine
+                    scale={scale}
+                    midi={map.extreme.low.midi}
+                    width={width}
+                    text={t('touched {note}', { note: { note: map.extreme.low.midi } })}
+                  />
+                </>
+              )}
+              {(['up', 'down'] as const).map((direction, d) => {
+                const own = votes.filter((v) => v.direction === direction);
+                return (
+                  <g key={direction} transform={`translate(${d * column} 0)`}>
+                    <rect
+                      x={0.5}
+                      y={0.5}
+                      width={Math.max(0, column - 1)}
+                      height={scale.height - 1}
+                      rx={8}
+                      fill="none"
+                      stroke="var(--line)"
+                    />
+                    {own.map((v) => (
+                      <g
+                        key={`${v.takeId}${v.timeS}${v.source}`}
+                        className="cursor-pointer"
+                        role="button"
+                        tabIndex={0}
+                        aria-label={t('Play: {what} at {note}', {
+                          what: SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind],
+                          note: { note: v.midi },
+                        })}
+                        onClick={() => onPlay(v)}
+                        onKeyDown={(e) => e.key === 'Enter' && onPlay(v)}
+                      >
+                        <circle cx={xOf(v.takeId)} cy={scale.y(v.midi)} r={14} fill="transparent" />
+                        {v.source === 'coach' ? (
+                          <CoachMarkShape x={xOf(v.takeId)} y={scale.y(v.midi)} />
+                        ) : v.source === 'singer' ? (
+                          <SingerMark x={xOf(v.takeId)} y={scale.y(v.midi)} />
+                        ) : (
+                          <MachineMark x={xOf(v.takeId)} y={scale.y(v.midi)} size={7} strong={v.weight >= 0.5} />
+                        )}
+                      </g>
+                    ))}
+                  </g>
+                );
+              })}
+              <BlendCurve scale={scale} blend={map.blend} x={2 * column + GAP} />
+              <LevelCurve scale={scale} levels={map.levels} riseDb={map.evenness?.slopeDb ?? null} x={2 * column + BLEND_WIDTH + 2 * GAP} />
+            </svg>
+            {first && (
+              <div aria-hidden="true" className="flex text-sm text-soft">
+                {[0, 1].map((i) => (
+                  <span key={i} className="flex justify-between px-2" style={{ width: column }}>
+                    <span>{dateOf(new Date(first))}</span>
+                    {last > first && <span>{dateOf(new Date(last))}</span>}
+                  </span>
+                ))}
+              </div>
+            )}
+          </div>
         </div>
       </div>
       <figcaption className="sr-only">

@@ -201,7 +201,7 @@ function Movable({
         {...attributes}
         {...listeners}
       >
-        <GripVertical aria-hidden size={16} className="shrink-0" /> <span className="truncate">{t(says)}</span>
+        <GripVertical aria-hidden size={16} className="shrink-0" /> <span className="text-left">{t(says)}</span>
       </button>
       <button className="button-small" aria-label={t('{name} a week earlier', { name })} onClick={() => onMove(-1)}>
         <ArrowLeft aria-hidden size={16} />

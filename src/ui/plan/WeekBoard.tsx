@@ -35,8 +35,8 @@ export function WeekBoard({ items, p, startsOn, conflicts, selected, onSelect, o
   };
   return (
     <div ref={setNodeRef} className="flex min-w-0 flex-col">
-      <div className="flex items-end gap-1 pr-10 pb-1 text-center text-xs font-bold text-soft" aria-hidden>
-        <span className="flex-1" />
+      <div className="flex items-end gap-1 pr-10 pb-1 text-center text-xs font-bold text-soft max-sm:pl-7" aria-hidden>
+        <span className="flex-1 max-sm:hidden" />
         {week.map((d, i) => (
           <span key={d.key} className={`w-7 ${i > 0 && d.monday ? 'border-l border-line' : ''}`} title={d.long}>
             {d.short}
@@ -67,8 +67,10 @@ export function WeekBoard({ items, p, startsOn, conflicts, selected, onSelect, o
           {t('Drag an exercise here, or press its + on the shelf.')}
         </p>
       )}
-      <div className="mt-1 flex items-start gap-1 pr-10 text-center text-xs">
-        <span className="flex-1 text-right text-soft">{t('minutes a day, of {minutesADay}', { minutesADay: p.minutesADay })}</span>
+      <div className="mt-1 flex items-start gap-1 pr-10 text-center text-xs max-sm:flex-wrap max-sm:pl-7">
+        <span className="flex-1 text-right text-soft max-sm:basis-full max-sm:text-left">
+          {t('minutes a day, of {minutesADay}', { minutesADay: p.minutesADay })}
+        </span>
         {week.map((d, i) => {
           const minutes = dayMinutes(items, i);
           const over = minutes > p.minutesADay;
@@ -129,7 +131,7 @@ function Row({
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={`flex items-center gap-1 rounded-lg border bg-card ${selected ? 'border-accent' : 'border-line'} ${isDragging ? 'z-10 opacity-70' : ''}`}
+      className={`flex items-center gap-1 rounded-lg border bg-card max-sm:flex-wrap ${selected ? 'border-accent' : 'border-line'} ${isDragging ? 'z-10 opacity-70' : ''}`}
       data-testid="item"
     >
       <button
@@ -143,7 +145,7 @@ function Row({
         <GripVertical aria-hidden size={16} />
       </button>
       <button
-        className="min-h-11 min-w-0 flex-1 py-0.5 text-left leading-tight"
+        className="min-h-11 min-w-0 flex-1 py-0.5 text-left leading-tight max-sm:basis-2/3"
         aria-current={selected}
         onClick={onSelect}
         onKeyDown={onKey}
@@ -159,7 +161,7 @@ function Row({
             : t('{part} · “{sound}” · {keys}', { part: PART_WORDS[item.part], sound: item.sound, keys: notesInWords(item.keys) })}
         </span>
       </button>
-      <span role="group" aria-label={t('Days of {name}', { name })} className="flex gap-1">
+      <span role="group" aria-label={t('Days of {name}', { name })} className="flex gap-1 max-sm:order-1 max-sm:pl-7">
         {week.map((d, i) => {
           const on = item.days.includes(i);
           return (
@@ -177,7 +179,7 @@ function Row({
           );
         })}
       </span>
-      <span className="w-16 text-center text-sm tabular-nums">
+      <span className="w-16 text-center text-sm tabular-nums max-sm:order-1">
         {item.minutes} × {item.timesADay}
       </span>
       <button className="grid min-h-11 w-9 place-items-center text-soft" aria-label={t('Take {name} out', { name })} onClick={onRemove}>
