@@ -132,9 +132,14 @@ function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
   );
 }
 
+const BRACKET_WIDTH = 5;
+/** A longer name of a note (Sol#3) is written smaller, beside the bracket still. */
+const LONG_NAME = 4;
+
 /** A soft band with a likely centre, never a line: it fades over the interval; a bracket beside it holds the notes of the change. */
 export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: LadderScale; passaggio: Passaggio; x: number; width: number }) {
   const { note } = useLanguage();
+  const called = note(p.midi);
   const id = `band-${Math.round(p.midi * 100)}-${x}`;
   const reach = Math.max(1, (p.highMidi - p.lowMidi) / 2 + 0.7);
   const { first, last } = zoneOf(p);
@@ -158,7 +163,7 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
         fill={`url(#${id})`}
       />
       <path
-        d={`M${x + 5} ${scale.y(first) + scale.rung / 2}h-4V${scale.y(last) - scale.rung / 2}h4`}
+        d={`M${x + BRACKET_WIDTH} ${scale.y(first) + scale.rung / 2}h-4V${scale.y(last) - scale.rung / 2}h4`}
         fill="none"
         stroke="var(--soft)"
         strokeWidth={1.5}
@@ -166,15 +171,15 @@ export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: Ladder
       />
       {width > 14 && width < 60 && (
         <text
-          x={x + width / 2}
+          x={x + (width + BRACKET_WIDTH) / 2}
           y={scale.y(p.midi)}
           textAnchor="middle"
           dominantBaseline="central"
-          fontSize={12}
+          fontSize={called.length > LONG_NAME ? 9.5 : 12}
           fontWeight={700}
           fill="var(--ink)"
         >
-          {note(p.midi)}
+          {called}
         </text>
       )}
     </g>

@@ -218,7 +218,7 @@ function Planner({
       <div className="flex flex-col gap-2">
         <div className={`flex flex-wrap items-end gap-2 ${offPaper}`}>
           <TermsBar terms={terms} phases={plan.phases} phase={plan.phase} school={school} onTerms={setTerms} onSchool={onSchool} />
-          <div className="ml-auto flex gap-2">
+          <div className="ml-auto flex flex-wrap justify-end gap-2">
             <button
               className="button px-3"
               disabled={!planning.edited}
