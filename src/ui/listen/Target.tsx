@@ -25,13 +25,17 @@ export function Target({ target, live, scale, width, fromS }: Props) {
     let asked = 0;
     let read: readonly number[] | null = null;
     let begins: number | null = null;
+    let placedAt: number | null = null;
     const place = () => {
       asked = requestAnimationFrame(place);
       const { midi } = live.current;
       if (midi !== read) begins = null;
       read = midi;
       begins ??= voiceBegins(midi);
-      group.current?.setAttribute('transform', `translate(${((begins ?? WAITS_AT_S) - fromS) * x} 0)`);
+      const at = ((begins ?? WAITS_AT_S) - fromS) * x;
+      // The same again would be painted anew.
+      if (at !== placedAt) group.current?.setAttribute('transform', `translate(${at} 0)`);
+      placedAt = at;
     };
     place();
     return () => cancelAnimationFrame(asked);
