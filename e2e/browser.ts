@@ -224,6 +224,20 @@ export async function openSinger(page: Page, name: string, view: 'Listen' | 'Map
   await expect(tab).toHaveAttribute('aria-current', 'page');
 }
 
+const VIEWS = ['Listen', 'Map', 'Plan', 'Progress', 'Songs'] as const;
+const ROOMS = ['/exercises', '/songs', '/lessons', '/straws', '/together', '/ears', '/post'];
+const SETTINGS = ['/settings', '/settings/coaches', '/settings/log', '/settings/account'];
+
+/** Addresses of all that a coach sees by pressing what stands at the top; of a singer's views by name, spoken English. */
+export async function coachPages(page: Page, name: string) {
+  const views: Record<string, string> = {};
+  for (const view of VIEWS) {
+    await openSinger(page, name, view);
+    views[view] = new URL(page.url()).pathname;
+  }
+  return { views, all: ['/', ...Object.values(views), ...ROOMS, ...SETTINGS] };
+}
+
 /** Assign the suggested week and make a link to the singer's own page: its address. */
 export async function practiceLink(page: Page, name: string): Promise<string> {
   await openSinger(page, name, 'Plan');

@@ -1,4 +1,4 @@
-import { expect, openSinger, practiceLink, test } from './browser';
+import { coachPages, expect, practiceLink, test } from './browser';
 
 /** Texts that are cut off, stand out of their button or card, or lie on another; and how much wider than the window the page is. Runs in the page. */
 const whatDoesntFit = () => {
@@ -75,16 +75,11 @@ for (const [language, width, height] of [
     test.setTimeout(240_000);
     const link = await practiceLink(page, 'Maren Quill');
     const sheet = new URL(page.url()).pathname;
-    const views: string[] = [];
-    for (const view of ['Listen', 'Map', 'Plan', 'Progress', 'Songs'] as const) {
-      await openSinger(page, 'Maren Quill', view);
-      views.push(new URL(page.url()).pathname);
-    }
+    const { all } = await coachPages(page, 'Maren Quill');
     await context.addCookies([{ name: 'wendel-language', value: language, url: baseURL! }]);
     await page.setViewportSize({ width, height });
-    const rooms = ['/', '/exercises', '/songs', '/lessons', '/straws', '/together', '/ears', '/post', '/settings', '/settings/account'];
     const wrong: string[] = [];
-    for (const path of [...rooms, ...views, sheet, link]) {
+    for (const path of [...all, sheet, link]) {
       await page.goto(path);
       await page.waitForLoadState('networkidle');
       wrong.push(...(await page.evaluate(whatDoesntFit)).map((what) => `${path}: ${what}`));

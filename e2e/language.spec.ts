@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { expect, openSinger, practiceLink, test } from './browser';
+import { coachPages, expect, openSinger, practiceLink, test } from './browser';
 
 const catalogue = (language: string): Record<string, string> =>
   JSON.parse(readFileSync(new URL(`../src/words/${language}.json`, import.meta.url), 'utf8')) as Record<string, string>;
@@ -28,30 +28,12 @@ async function leftInEnglish(page: Page, words: Record<string, string>): Promise
 test('a coach chooses a language: every page speaks it, notes are named its way or by another, and it stays', async ({ page }) => {
   test.setTimeout(240_000);
   const words = catalogue('de');
-  const views: string[] = [];
-  for (const view of ['Listen', 'Map', 'Plan', 'Progress', 'Songs'] as const) {
-    await openSinger(page, 'Maren Quill', view);
-    views.push(new URL(page.url()).pathname);
-  }
+  const { views, all } = await coachPages(page, 'Maren Quill');
   await page.goto('/settings/account');
   await page.getByLabel('Language').selectOption('Deutsch');
   await expect(page.getByLabel('Sprache')).toHaveValue('de');
   await expect(page.locator('html')).toHaveAttribute('lang', 'de');
-  const pages = [
-    '/',
-    ...views,
-    '/exercises',
-    '/songs',
-    '/lessons',
-    '/straws',
-    '/together',
-    '/ears',
-    '/post',
-    '/settings',
-    '/settings/coaches',
-    '/settings/log',
-  ];
-  for (const path of [...pages, '/settings/account']) {
+  for (const path of all) {
     await page.goto(path);
     await page.waitForLoadState('networkidle');
     await expect(page).toHaveTitle(/\S/);
@@ -62,11 +44,11 @@ test('a coach chooses a language: every page speaks it, notes are named its way 
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
 
-  await page.goto(views[1]);
+  await page.goto(views.Map);
   await expect(page.getByText('gis¹').first()).toBeVisible();
   await page.goto('/settings/account');
   await page.getByLabel('Namen der Töne').selectOption('letters');
-  await page.goto(views[1]);
+  await page.goto(views.Map);
   await expect(page.getByRole('heading', { name: 'Was dort geschieht' })).toBeVisible();
   await expect(page.getByText('G#4').first()).toBeVisible();
   await expect(page.getByText('gis¹')).toHaveCount(0);

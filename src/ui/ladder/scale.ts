@@ -18,6 +18,10 @@ export function ladderScale(low: number, high: number, height: number): LadderSc
   return { low, high, height, rung, y: (midi) => (high - midi + 0.5) * rung, midiAt: (y) => high + 0.5 - y / rung };
 }
 
+const THINNEST_TARGET_PX = 8;
+/** How thick what is meant is drawn under what is sung: nearly a rung. */
+export const targetWidth = ({ rung }: LadderScale): number => Math.max(THINNEST_TARGET_PX, rung * 0.9);
+
 /** Notes a ladder for this voice shows: its extremes with a margin, at least two octaves. */
 export function ladderRange(
   map: VoiceMap | null,

@@ -1,12 +1,11 @@
 import { RefObject, useEffect, useMemo, useRef } from 'react';
 import type { TargetPoint } from '../../core/exercise/render';
 import { voiceBegins } from '../../core/lesson/target';
-import type { LadderScale } from '../ladder/scale';
+import { type LadderScale, targetWidth } from '../ladder/scale';
 import { LIVE_WINDOW_S, type LiveStore } from '../take/LiveTrace';
 
 /** Where it waits for the voice. */
 const WAITS_AT_S = 0.4;
-const THINNEST_PX = 8;
 
 interface Props {
   target: readonly (readonly TargetPoint[])[];
@@ -50,7 +49,7 @@ export function Target({ target, live, scale, width, fromS }: Props) {
       data-testid="target"
       fill="none"
       stroke="var(--accent)"
-      strokeWidth={Math.max(THINNEST_PX, scale.rung * 0.9)}
+      strokeWidth={targetWidth(scale)}
       strokeLinecap="round"
       strokeLinejoin="round"
       opacity={0.3}

@@ -8,7 +8,7 @@ import { isNatural } from '../../core/music/pitch';
 import { HOP_S } from '../../core/voice/types';
 import type { LiveStore } from '../take/LiveTrace';
 import { useWidth } from '../kit/useWidth';
-import { ladderScale } from '../ladder/scale';
+import { ladderScale, targetWidth } from '../ladder/scale';
 import { useLanguage } from '../language/language';
 
 const HEIGHT = 260;
@@ -86,7 +86,7 @@ export function TargetCanvas({ moment, live, exercise }: Props) {
       context.lineCap = context.lineJoin = 'round';
       context.strokeStyle = colours.accent;
       context.globalAlpha = 0.35;
-      context.lineWidth = Math.max(8, scale.rung * 0.9);
+      context.lineWidth = targetWidth(scale);
       for (const run of targetCurve(key)) {
         context.beginPath();
         for (const p of run) context.lineTo(x(p.timeS), scale.y(p.midi));

@@ -86,18 +86,11 @@ function draw(
       return { note, length };
     }),
   );
+  const word = (text: string, where: number) => new Annotation(text).setVerticalJustification(where).setFont(WORD_FONT, WORD_SIZE);
   for (const { step, leans: leaning, vowel } of leans)
-    parts[step][0].note.addModifier(
-      new Annotation(leaning ? `(${vowel})` : vowel).setVerticalJustification(AnnotationVerticalJustify.TOP).setFont(WORD_FONT, WORD_SIZE),
-    );
+    parts[step][0].note.addModifier(word(leaning ? `(${vowel})` : vowel, AnnotationVerticalJustify.TOP));
   if (syllables)
-    parts.forEach(([first], step) =>
-      first.note.addModifier(
-        new Annotation(movableDo(exercise.steps[step]))
-          .setVerticalJustification(AnnotationVerticalJustify.BOTTOM)
-          .setFont(WORD_FONT, WORD_SIZE),
-      ),
-    );
+    parts.forEach(([first], step) => first.note.addModifier(word(movableDo(exercise.steps[step]), AnnotationVerticalJustify.BOTTOM)));
   parts.forEach((of, step) => {
     if (step === selected) for (const { note } of of) note.setStyle({ fillStyle: 'var(--accent)', strokeStyle: 'var(--accent)' });
   });
