@@ -3,6 +3,8 @@ import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const config: NextConfig = {
+  // A page that draws the voice is drawn anew only where something changed.
+  reactCompiler: true,
   turbopack: { root: dirname(fileURLToPath(import.meta.url)) },
   serverExternalPackages: ['pg', 'pg-boss'],
   poweredByHeader: false,

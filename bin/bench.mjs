@@ -1,9 +1,9 @@
 #!/usr/bin/env node
 // npm run bench: accuracy and speed beside registry pitch libraries, in one run.
-// npm run bench -- page [lesson minutes] [10 s takes] [60 s takes]: what a coach waits for, in the browser.
+// npm run bench -- page [lesson minutes] [10 s takes] [60 s takes] [verdicts, 0 or 1]: what a coach waits for, in the browser.
 // npm run bench -- studio [singers] [takes each]: how a full studio answers.
 // npm run bench -- verdicts [rounds] [first round]: what is said of every exercise sung right and wrong.
-// npm run bench -- songs [takes]: how takes of songs are followed, and how often bars called risky break.
+// npm run bench -- songs [takes] [first take]: how takes of songs are followed, and how often bars called risky break.
 // npm run bench -- plan [presses] [sound files]: how soon a plan is there, playback starts and sound is made.
 import { pathToFileURL } from 'node:url';
 import { ensureProgram } from './lib/compile.mjs';
@@ -28,7 +28,7 @@ command(async () => {
   const { databaseUrls } = await import('./lib/postgres.mjs');
   await withCopies(1, async ([{ data, port }]) =>
     runProgram(
-      await ensureProgram(inBrowser, ['src/core', 'e2e']),
+      await ensureProgram(inBrowser, ['src/core', 'src/cli', 'e2e']),
       { WENDEL_PORT: String(port), WENDEL_DATA: data, WENDEL_OWNER_URL: databaseUrls(data).ownerUrl },
       words,
     ),

@@ -64,6 +64,13 @@ test('whoever sings on do re mi has it under the notes of exercises, and keeps t
   await page.getByLabel('Under the notes of exercises').selectOption('do re mi from the key’s own note (movable do)');
   await page.goto('/exercises');
   await expect.poll(syllables).toContain('do');
+  // On one line, as words stand under a staff.
+  const feet = await page
+    .getByTestId('staff')
+    .first()
+    .locator('svg text')
+    .evaluateAll((all) => all.filter((text) => /^(do|re|mi|fa|sol|la|ti)$/.test(text.textContent)).map((text) => text.getAttribute('y')));
+  expect(new Set(feet).size).toBe(1);
   // Keys and changes keep the names of before.
   await openSinger(page, 'Maren Quill', 'Map');
   await expect(page.getByText('G#4').first()).toBeVisible();
@@ -81,6 +88,8 @@ test('a singer’s phone is spoken to as it asks, the week’s reasons too, with
   await expect(well.or(items.first())).toBeVisible();
   if (await well.isVisible()) await well.click();
   await expect(items.first()).toBeVisible();
+  // The line of a song bears its title, and is called a line in the reader's words.
+  await expect(items.filter({ hasText: 'Una riga di «Ferryman, Wait»' })).toHaveCount(1);
   expect(await leftInEnglish(singer, catalogue('it'))).toEqual([]);
   await items.first().click();
   await expect(singer.getByTestId('staff').locator('svg').first()).toBeVisible();

@@ -35,7 +35,7 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
     },
   ],
   ['songs', (page) => page.goto('/songs')],
-  ['song written', async (page) => (await page.goto('/songs'), page.getByRole('button', { name: 'Write one' }).click())],
+  ['song written', async (page) => (await page.goto('/songs'), page.getByRole('button', { name: 'Write a song' }).click())],
   [
     'song of the studio',
     async (page) => (

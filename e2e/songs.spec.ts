@@ -164,7 +164,7 @@ test('files that are no song get words and leave nothing behind', async ({ page 
   await page.reload();
   await expect(songs).toHaveCount(before);
   // A part can be chosen; what was typed wrong says where.
-  await page.getByRole('button', { name: 'Write one' }).click();
+  await page.getByRole('button', { name: 'Write a song' }).click();
   await page.getByLabel(/^Notes: C4/).fill('C4 D4 H4');
   await expect(page.getByRole('main').getByRole('alert')).toContainText('“H4” can’t be read');
   // On the staff the notes are pressed and walked to; the text follows, and leads.

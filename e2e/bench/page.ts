@@ -1,16 +1,30 @@
-// npm run bench -- page [minutes]: what a coach waits for, measured in the browser through the fake microphone.
+// npm run bench -- page [lesson minutes] [10 s takes] [60 s takes] [verdicts, 0 or 1]: what a coach waits for, measured in the browser through the fake microphone.
 import { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { writeWav } from '../../src/core/format/wav';
+import { exerciseById } from '../../src/core/exercise/shelf';
+import { renderKey } from '../../src/core/exercise/render';
 import { anchorsFor, beginCourse } from '../../src/core/lesson/course';
+import { exerciseStep } from '../../src/core/lesson/exercise-step';
 import { STEPS } from '../../src/core/lesson/protocols';
-import { sing } from '../../src/core/sim/sing';
+import { PERFORMERS } from '../../src/cli/bench/performers';
+import type { SingerProfile } from '../../src/core/sim/profile';
+import type { SimTask } from '../../src/core/sim/score';
+import { resample } from '../../src/core/signal/resample';
 import { typicalProfile } from '../../src/core/sim/typical';
-import { addSinger, signInOnce, soundFile, withMicrophone } from '../browser';
+import { addSinger, signInOnce, singsOnCue, soundFile, withMicrophone } from '../browser';
 
 const baseURL = `http://localhost:${process.env.WENDEL_PORT}`;
-const [lessonMinutes = 10, shortTakes = 20, longTakes = 20] = process.argv.slice(2).map(Number);
+const [lessonMinutes = 10, shortTakes = 20, longTakes = 20, verdicts = 1] = process.argv.slice(2).map(Number);
 const RATE = 44100;
+
+/** Who sings here: people's own pulses where Debian has them, else whoever is least ours. */
+const performer = PERFORMERS.findLast(({ there }) => there)!;
+const SINGER = 1;
+function sung(profile: SingerProfile, task: SimTask, seed: number): Float32Array {
+  const { samples, sampleRate } = performer.performs(profile, task, seed, SINGER);
+  return resample(samples, sampleRate, RATE);
+}
 
 const ticks = () => readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1, 9).map(Number);
 let before = ticks();
@@ -161,6 +175,66 @@ async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ 
   return { ...measured, takes };
 }
 
+/** Exercises a verdict is waited for in, ten keys each, the lowest from here. */
+const JUDGED = [
+  { id: 'five-note-ah', from: 50 },
+  { id: 'octave-arpeggio', from: 48 },
+];
+const KEYS_EACH = 10;
+
+/** From the end of a key's last note to its verdict painted, milliseconds, for every key of two exercises sung into the microphone. */
+async function lastNoteToVerdict(page: Page, singerId: string, sings: (wav: Uint8Array) => Promise<void>) {
+  const profile = typicalProfile('tenor', 'blend');
+  const offers = JUDGED.map(({ id, from }) => {
+    const exercise = exerciseById(id);
+    const keys = Array.from({ length: KEYS_EACH }, (_, i) => from + i);
+    return { exercise, keys, sound: exercise.sounds[0], tempo: exercise.tempo[1] };
+  });
+  const course = beginCourse(
+    { id: 'judged', name: 'Judged', purpose: '', asksHealth: false, steps: offers.map(exerciseStep) },
+    anchorsFor(null, 'tenor'),
+  );
+  const id = crypto.randomUUID();
+  const made = await page.request.post('/api/lessons', { data: { id, singerId, name: 'Judged', course } });
+  if (!made.ok()) throw new Error(`The lesson was not made: ${await made.text()}`);
+  await page.addInitScript(() => localStorage.setItem('wendel-reference', 'none'));
+  await page.goto(`/singers/${singerId}/lessons/${id}`);
+  const main = page.getByTestId('main-key');
+  const times: number[] = [];
+  const verdicts: string[] = [];
+  for (const { exercise, keys, tempo } of offers) {
+    await main.filter({ hasText: /Start|Go on|Once more/ }).waitFor();
+    // Once all its keys are sung an exercise waits: on with the lesson.
+    if (times.length > 0) await page.locator('body').press('ArrowRight');
+    await page.locator('body').press('Space');
+    for (const tonic of keys) {
+      const samples = sung(profile, { kind: 'exercise', keys: [renderKey(exercise, tonic, tempo)] }, tonic);
+      // To the end of its last note: what comes after is quiet, and the room's own.
+      const last = samples.findLastIndex((x) => Math.abs(x) > 0.02);
+      const wav = writeWav({ samples: samples.slice(0, last), sampleRate: RATE }, 16);
+      await main.filter({ hasText: 'Stop' }).waitFor();
+      const said = page.evaluate(
+        () =>
+          new Promise<{ at: number; words: string }>((resolve) => {
+            const words = () => document.querySelector('[data-testid=verdict]')?.textContent ?? '';
+            const before = words();
+            const look = () => {
+              if (words() && words() !== before) setTimeout(() => resolve({ at: Date.now(), words: words() }));
+              else requestAnimationFrame(look);
+            };
+            look();
+          }),
+      );
+      await sings(wav);
+      const ended = Date.now();
+      const { at, words } = await said;
+      times.push(at - ended);
+      verdicts.push(words);
+    }
+  }
+  return { times, yes: verdicts.filter((words) => words.includes('It went as meant')).length };
+}
+
 /** Keep the page's own microphone where the tap finds it: another one would play the file from its start. */
 const keepMicrophone = (page: Page) =>
   page.addInitScript(() => {
@@ -176,13 +250,14 @@ async function slowed(page: Page, times: number) {
 
 /** A siren and a breath after it, again and again. */
 function sirens(): string {
-  const { pcm } = sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 3.5 }, { seed: 5, sampleRate: RATE, snrDb: 50 });
-  const samples = new Float32Array(pcm.samples.length + 2 * RATE);
-  samples.set(pcm.samples, RATE / 2);
+  const siren = sung(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 3.5 }, 5);
+  const samples = new Float32Array(siren.length + 2 * RATE);
+  samples.set(siren, RATE / 2);
   return soundFile('sirens.wav', writeWav({ samples, sampleRate: RATE }, 16));
 }
 
 await signInOnce(baseURL);
+process.stdout.write(`Sung in the sound of ${performer.name}.\n`);
 await withMicrophone(
   sirens(),
   async (page) => {
@@ -203,6 +278,17 @@ await withMicrophone(
   },
   baseURL,
 );
+if (verdicts)
+  await withMicrophone(
+    sirens(),
+    async (page) => {
+      const sings = await singsOnCue(page);
+      await addSinger(page, `Bench ${Date.now()}`, 'Tenor');
+      const { times, yes } = await lastNoteToVerdict(page, /singers\/([^/]+)/.exec(page.url())![1], sings);
+      say(`End of a key's last note to its verdict: ${spread(times)}, ${yes} of them yes`);
+    },
+    baseURL,
+  );
 for (const times of [1, 4])
   await withMicrophone(
     beeps(),

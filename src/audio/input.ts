@@ -4,7 +4,7 @@ import type { Pcm } from '../core/voice/types';
 import type { TakeIdentity } from '../sync/kept-takes';
 import type { CalibratorReading } from '../core/signal/level';
 import type { TimbreAxis } from '../core/take/timbre';
-import type { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
+import type { Against, FromTakeWorker, JudgedTake, ToTakeWorker } from './take-messages';
 
 /** A finished recording: a WAV file of 24 bits. */
 export interface Recording {
@@ -14,7 +14,7 @@ export interface Recording {
 
 /** A recording from an input, which is heard right there; a file is heard by the server only. */
 export interface HeardRecording extends Recording {
-  heard: Promise<HeardTake>;
+  heard: Promise<JudgedTake>;
 }
 
 export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
@@ -22,7 +22,8 @@ export type Live = Extract<FromTakeWorker, { kind: 'live' }>;
 /** An open input: sound flows to `onLive` at once and is kept between `start` and `stop`, in the browser's storage too. */
 export interface Input {
   start(take: TakeIdentity, axis: TimbreAxis | null): void;
-  stop(): Promise<HeardRecording>;
+  /** `against`: what it is judged against, where an exercise was asked for. */
+  stop(against: Against | null): Promise<HeardRecording>;
   /** Take nothing in for a while, and go on. */
   hold(on: boolean): void;
   /** Read the calibrator's tone that sounds now: takes two seconds. */
@@ -151,7 +152,7 @@ async function openInput(context: AudioContext, events: InputEvents): Promise<In
   const tell = (message: ToTakeWorker, transfer: Transferable[] = []) => worker.postMessage(message, transfer);
   tell({ kind: 'open', sampleRate: context.sampleRate, blocks: channel.port2 }, [channel.port2]);
   let finished: (recording: Recording) => void = () => {};
-  let hears: (heard: HeardTake) => void = () => {};
+  let hears: (heard: JudgedTake) => void = () => {};
   let reads: (reading: CalibratorReading) => void = () => {};
   worker.onmessage = ({ data }: MessageEvent<FromTakeWorker>) => {
     if (data.kind === 'live') events.onLive(data);
@@ -170,11 +171,11 @@ async function openInput(context: AudioContext, events: InputEvents): Promise<In
         reads = resolve;
         tell({ kind: 'calibrate' });
       }),
-    stop: () =>
+    stop: (against) =>
       new Promise((resolve) => {
-        const heard = new Promise<HeardTake>((tellHeard) => (hears = tellHeard));
+        const heard = new Promise<JudgedTake>((tellHeard) => (hears = tellHeard));
         finished = (recording) => resolve({ ...recording, heard });
-        tell({ kind: 'stop' });
+        tell({ kind: 'stop', against });
       }),
     close() {
       tell({ kind: 'close' });

@@ -8,8 +8,10 @@ export type KeyboardState =
 
 /**
  * Follow every MIDI keyboard of this computer (Web MIDI) until the function that comes back is called. The browser asks whether it may.
+ *
+ * @param hear what a keyboard does, and when, seconds on the clock of the page
  */
-export function followKeyboards(hear: (message: KeyboardMessage) => void, tell: (state: KeyboardState) => void): () => void {
+export function followKeyboards(hear: (message: KeyboardMessage, atS: number) => void, tell: (state: KeyboardState) => void): () => void {
   let over = false;
   let access: MIDIAccess | undefined;
   let last = '';
@@ -17,9 +19,10 @@ export function followKeyboards(hear: (message: KeyboardMessage) => void, tell: 
     if (over || !access) return;
     const there = [...access.inputs.values()].filter((input) => input.state === 'connected');
     for (const input of there)
-      input.onmidimessage = ({ data }) => {
+      // When the key went down, not when a busy page comes to it.
+      input.onmidimessage = ({ data, timeStamp }) => {
         const message = data && keyboardMessage(data);
-        if (message) hear(message);
+        if (message) hear(message, timeStamp / 1000);
       };
     if (there.length > 0) last = there.map((input) => input.name ?? 'keyboard').join(', ');
     tell(there.length > 0 ? { is: 'there', name: last } : last ? { is: 'gone', name: last } : { is: 'none' });

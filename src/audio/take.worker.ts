@@ -1,4 +1,5 @@
 // Keeps the take while it is recorded, in memory and in the browser's storage, and tracks it for the live view.
+import { judgeTake, NOT_USABLE } from '../core/judge/judge';
 import { asStored, encodeSamples, wavOf } from '../core/format/wav';
 import { analyseTake, analyseTrack } from '../core/take/analyse';
 import type { TimbreAxis } from '../core/take/timbre';
@@ -6,7 +7,7 @@ import { createLevelMeter, readCalibrator } from '../core/signal/level';
 import { createLiveEar } from '../core/take/live';
 import { createTracker } from '../core/voice/track';
 import { addBlock, beginKept, forgetKept, recordingLock, TakeIdentity, updateKept } from '../sync/kept-takes';
-import { FromTakeWorker, HeardTake, ToTakeWorker } from './take-messages';
+import { Against, FromTakeWorker, JudgedTake, ToTakeWorker } from './take-messages';
 
 /** Kept from before the start, so that the first onset and the quiet of the room are in the take. */
 const PRE_ROLL_S = 0.3;
@@ -48,7 +49,7 @@ onmessage = ({ data }: MessageEvent<ToTakeWorker>) => {
   } else if (data.kind === 'warm') warmUp(0);
   else if (data.kind === 'calibrate') calibrating = [];
   else if (data.kind === 'hold') held = data.on;
-  else if (data.kind === 'stop') finishing = finish();
+  else if (data.kind === 'stop') finishing = finish(data.against);
   // A take under way is cut off, and offered when the page is opened again.
   else if (data.kind === 'close') void (recording ? Promise.resolve() : finishing).finally(() => self.close());
   else void drop();
@@ -119,13 +120,14 @@ function createKeeper(identity: TakeIdentity, axis: TimbreAxis | null) {
     },
     durationS: () => length / sampleRate,
     file: () => wavOf(encoded, sampleRate, 24).buffer,
-    hear(): HeardTake {
+    hear(against: Against | null): JudgedTake {
       try {
         const known = { asked: identity.asked, axis: axis ?? undefined };
         const { findings, trace } = analyseTrack(whole.finish(), identity.task, known, { durationS: length / sampleRate, sampleRate });
-        return { findings, trace, error: null };
+        const judgement = against && judgeTake(against.asked, { findings, trace }, against.voice);
+        return { findings, trace, judgement, error: null };
       } catch (error) {
-        return { findings: null, trace: null, error: (error as Error).message };
+        return { findings: null, trace: null, judgement: against && NOT_USABLE, error: (error as Error).message };
       }
     },
     async end() {
@@ -152,7 +154,7 @@ function joined(parts: Float32Array[]): Float32Array<ArrayBuffer> {
   return out;
 }
 
-async function finish() {
+async function finish(against: Against | null) {
   const keeper = recording;
   recording = null;
   if (!keeper) return;
@@ -161,7 +163,7 @@ async function finish() {
   send({ kind: 'done', wav, durationS: keeper.durationS() }, [wav]);
   // What is shown is kept, whole: a reload from then on loses nothing.
   await ending;
-  send({ kind: 'heard', heard: keeper.hear() });
+  send({ kind: 'heard', heard: keeper.hear(against) });
 }
 
 /**

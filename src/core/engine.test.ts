@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { ENGINE, POOLING } from './engine';
 import { blendVotes } from './map/blends';
+import { ceilingOf } from './map/ceiling';
 import { madeSlide } from './map/made-slide';
 import { mapVoice } from './map/pool';
 import type { TakeEvidence } from './map/types';
@@ -16,7 +17,7 @@ import type { Pcm } from './voice/types';
  */
 const DIGESTS: Record<string, string> = {
   'wendel-11': '1c15280f0c88cdc8',
-  'wendel-11/3': '1919feb849353f90',
+  'wendel-11/4': '459e189d00450b54',
 };
 
 const RATE = 16000;
@@ -84,7 +85,22 @@ test('the same takes give the same findings and the same map, unless the engine 
   expect({ [ENGINE]: digestOf([findings, { ...map, engine: '' }]) }).toEqual({ [ENGINE]: DIGESTS[ENGINE] });
 });
 
-test('the same slides give the same blends, unless pooling is raised', () => {
+/** The same slide up ever louder, flipping the lower the louder it is, and softer where it flips. */
+const slidesUnderCeiling = () =>
+  [60, 63, 66, 69, 72].map((loud, k) => {
+    const flipsAt = 66 - k;
+    const levels = Array.from({ length: 16 }, (_, i) => ({ midi: 52 + i, db: loud + 0.5 * i - (52 + i === flipsAt ? 2 : 0) }));
+    const event = { kind: 'flip', timeS: 1, midi: flipsAt, direction: 'up', leapSt: 3, widthSt: 0, confidence: 1 };
+    const leg = { direction: 'up', startS: 0, endS: 2, lowestMidi: 52, highestMidi: 67, levels, crossOvers: [] };
+    return {
+      takeId: String(k),
+      together: 'one',
+      marks: [],
+      findings: { task: 'siren', quality: { usable: true }, legs: [leg], events: [event] },
+    };
+  });
+
+test('the same slides give the same blends and the same ceiling, unless pooling is raised', () => {
   const rise = { upMidi: 62.5, downMidi: 61.5, widthSt: 5 };
   const takes = (['ah', 'oh', 'eh'] as const).map((vowel, i) => ({
     takeId: String(i),
@@ -93,7 +109,9 @@ test('the same slides give the same blends, unless pooling is raised', () => {
   }));
   const votes = blendVotes(takes as unknown as TakeEvidence[], [], new Map());
   expect(votes).toHaveLength(6);
-  expect({ [POOLING]: digestOf(votes) }).toEqual({ [POOLING]: DIGESTS[POOLING] });
+  const ceiling = ceilingOf(slidesUnderCeiling() as unknown as TakeEvidence[])!;
+  expect(ceiling.notes.map((n) => n.midi)).toEqual([62, 63, 64, 65, 66]);
+  expect({ [POOLING]: digestOf([votes, ceiling.notes]) }).toEqual({ [POOLING]: DIGESTS[POOLING] });
 });
 
 const digestOf = (told: unknown): string =>

@@ -62,7 +62,7 @@ test.each<[Record<string, string>, string]>([
   // Another's cookie of a like name, and a language there is none of.
   [
     { 'accept-language': 'fr', cookie: 'not-wendel-language=it; wendel-language=xx' },
-    'L’enregistrement dure 20 minutes ; 15 au plus sont acceptées : coupez-le en prises plus courtes.',
+    'L’enregistrement dure 20 minutes\u00a0; 15 au plus sont acceptées\u00a0: coupez-le en prises plus courtes.',
   ],
 ])('a no is said to whoever asked by %j in their language', async (headers, says) => {
   const said = await respond(asked(headers), 'coach', () => Promise.reject(new SoundFileError(TOO_LONG)));

@@ -1,3 +1,5 @@
+import { inEnglish } from '../core/format/say';
+import { exerciseHow, exerciseName } from '../core/exercise/of-song';
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -581,7 +583,12 @@ describe('songs', () => {
     const words = { reason: '', caution: '', rules: [], advance: '' };
     const id = await assign(AssignmentInput.parse({ singerId, startsOn: '2026-11-30', items: [{ ...item, ...words }] }));
     const [{ exercise }] = (await viewAssignment(id)).items;
-    expect(exercise).toMatchObject({ id: 'song-line', name: 'A line of Ferryman, Wait' });
+    expect(exercise).toMatchObject({
+      id: 'song-line',
+      name: 'A line of Ferryman, Wait',
+      ofSong: { title: 'Ferryman, Wait', key: expect.any(Number) },
+    });
+    expect([inEnglish(exerciseName(exercise)), inEnglish(exerciseHow(exercise))]).toEqual([exercise.name, exercise.how]);
     expect(exercise.how).toContain('Ferryman, Wait, in C');
     expect(exercise.steps).toEqual(line.steps);
   });

@@ -26,8 +26,11 @@ const ShortSound = z
   .max(2 + 2 * MOST_SHORT_BYTES);
 /** A singer's own timbre axis (core/take/timbre.ts). */
 const Axis = z.object({ slope: z.number(), first: z.number(), apart: z.number().optional() });
+const OfSong = z.object({ title: Text(60), key: z.int() });
 /** A week as it was assigned carries its exercises along, ours as well, which go by names. */
-const AssignedItem = ItemShape.extend({ exercise: z.object({ ...ExerciseShape.shape, id: Text(60) }).optional() });
+const AssignedItem = ItemShape.extend({
+  exercise: z.object({ ...ExerciseShape.shape, id: Text(60), ofSong: OfSong.optional() }).optional(),
+});
 const { name, part, voiceType, note, email, school, intake } = SingerShape.shape;
 const entry = EntryShape.shape;
 

@@ -8,7 +8,9 @@ import { worst } from '../core/plan/safety';
 import { noticesOf, saidToday } from '../core/practice/health';
 import { planFrom, planning, SONG_LINE } from '../core/plan/plan';
 import type { PlanItem } from '../core/plan/types';
-import { keyNameOf } from '../core/song/keys';
+import { saidKey } from '../core/song/keys';
+import { inEnglish } from '../core/format/say';
+import { exerciseHow, exerciseName } from '../core/exercise/of-song';
 import type { Song } from '../core/song/types';
 import { inPhase, usualRequest, USUAL_TERMS } from '../core/plan/request';
 import type { Entry } from '../core/practice/types';
@@ -119,7 +121,7 @@ export async function assignTo(
     const exercise = shelf.get(item.exerciseId);
     if (!exercise)
       throw new Refusal('incomplete', 'One of the exercises is no longer on the shelf: take it out of the plan and assign again.');
-    return { ...item, exercise: exercise.id === SONG_LINE && song ? ofSong(exercise, song) : exercise };
+    return { ...item, exercise: exercise.id === SONG_LINE && song ? lineOfSong(exercise, song) : exercise };
   });
   const plan = p && planFrom(p);
   const { terms } = source;
@@ -131,11 +133,10 @@ export async function assignTo(
 
 const LONGEST_TITLE = 60;
 
-/** The shelf's line of a song as a line of a named one, in its key. */
-function ofSong(line: Exercise, { song, semitones }: { song: Song; semitones: number }): Exercise {
-  const title = song.title.slice(0, LONGEST_TITLE);
-  const named = `${title}, in ${keyNameOf(song.fifths, semitones)}`;
-  return { ...line, name: `A line of ${title}`, how: line.how.replace('a song you are working on', named) };
+/** The shelf's line of a song as a line of a named one, in its key; its own words stay English for what only reads those. */
+function lineOfSong(line: Exercise, { song, semitones }: { song: Song; semitones: number }): Exercise {
+  const named = { ...line, ofSong: { title: song.title.slice(0, LONGEST_TITLE), ...saidKey(song, semitones) } };
+  return { ...named, name: inEnglish(exerciseName(named)), how: inEnglish(exerciseHow(named)) };
 }
 
 /** An item with what older assignments lack. */

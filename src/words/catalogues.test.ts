@@ -44,3 +44,9 @@ describe.each(LANGUAGES.filter((language) => language !== 'en'))('%s', (language
     expect(messages.filter((message) => String(edges(catalogue[message]!)) !== String(edges(message)))).toEqual([]);
   });
 });
+
+test('French keeps its marks with the word they belong to: no line begins with one, or ends on an opening one', async () => {
+  const catalogue = await catalogueOf('fr');
+  // A plain space is where a line may break.
+  expect(Object.values(catalogue).filter((words) => / [;?!»]| :(?!:)|« /.test(words ?? ''))).toEqual([]);
+});

@@ -9,9 +9,10 @@ import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './deb
 import { REGISTRY_RIVALS, Rival } from './rivals';
 import { OWN_SIGNALS, Signal, sung } from './signals';
 import { firstListeningReport, twoChangesReport, twoVowelsReport } from './lessons';
-import { klattSinger, synthesises } from './klatt';
+import { klattSinger } from './klatt';
 import { grainSinger, lfSinger, plainSinger } from './makers';
 import { pianoReport } from './piano';
+import { praatIsThere } from './praat';
 import { singersReport } from './singers';
 import { peopleSpeak, speakingSinger } from './speakers';
 
@@ -135,7 +136,7 @@ function reportSpeed(all: Rival[]) {
   }
 }
 
-const missing = [...missingPrograms(), ...(synthesises ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
+const missing = [...missingPrograms(), ...(praatIsThere ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
 if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
 const signals = [...OWN_SIGNALS, ...csoundSignals()];
 const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
@@ -148,7 +149,7 @@ const makers = [
   ['pulses through a tract', lfSinger],
   ['sinusoids added up', plainSinger],
   ['grains of formants', grainSinger],
-  ...(synthesises ? [['Klatt of Praat', klattSinger] as const] : []),
+  ...(praatIsThere ? [['Klatt of Praat', klattSinger] as const] : []),
   ...(peopleSpeak ? [['pulses of people', speakingSinger()] as const] : []),
 ] as const;
 for (const report of [

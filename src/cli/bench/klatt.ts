@@ -1,18 +1,16 @@
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readWav } from '../../core/format/wav';
 import { midiToHz } from '../../core/music/pitch';
 import { resample } from '../../core/signal/resample';
 import { seededRandom } from '../../core/signal/stats';
 import type { SingerProfile } from '../../core/sim/profile';
-import { CONTROL_S, perform, SimTask } from '../../core/sim/score';
-import { FORMANTS, Vowel } from '../../core/sim/tract';
+import type { SimTask } from '../../core/sim/score';
+import { FORMANTS } from '../../core/sim/tract';
 import type { Pcm } from '../../core/voice/types';
 import { inFolder, ranProgram } from './debian';
-import { BANDWIDTHS, Draw, drawSlide, Moment, momentsOf, picker, RATE, REST_S, slideMoments, UPPER_FORMANTS } from './makers';
-
-const PRAAT = '/usr/bin/praat';
-export const synthesises = existsSync(PRAAT);
+import { BANDWIDTHS, Draw, drawSlide, Moment, Performed, performed, picker, RATE, REST_S, slideMoments, UPPER_FORMANTS } from './makers';
+import { PRAAT } from './praat';
 
 /** Parameters are given this often, seconds: a leap takes no longer. */
 const STEP_S = 0.01;
@@ -104,9 +102,7 @@ export const klattSinger: Draw = (seed) => {
 };
 
 /** What the simulated singer would do, in the sound of such a voice. */
-export function klattPerformance(profile: SingerProfile, task: SimTask, { seed, vowel }: { seed: number; vowel: Vowel }): Pcm {
-  const random = seededRandom(seed);
-  const sung = perform(profile, task, random);
-  const voice = drawKlattVoice(random, FORMANTS[profile.tract][vowel]);
-  return klattSound(voice, sung.midi.length * CONTROL_S, seed, momentsOf(sung));
+export function klattPerformance(profile: SingerProfile, task: SimTask, by: Performed): Pcm {
+  const { seconds, moments, ofVoice } = performed(profile, task, by);
+  return klattSound(drawKlattVoice(ofVoice, FORMANTS[profile.tract][by.vowel]), seconds, by.seed, moments);
 }

@@ -1,7 +1,7 @@
 import { hzToMidi, midiToHz } from '../../core/music/pitch';
 import { VOICE_TYPES } from '../../core/plan/voice-types';
-import { CrossingStyle } from '../../core/sim/profile';
-import { CONTROL_S, type perform } from '../../core/sim/score';
+import { CrossingStyle, SingerProfile } from '../../core/sim/profile';
+import { CONTROL_S, perform, SimTask } from '../../core/sim/score';
 import { sing } from '../../core/sim/sing';
 import { additiveTone } from '../../core/sim/tones';
 import { FORMANTS, Vowel } from '../../core/sim/tract';
@@ -145,11 +145,29 @@ export const slideMoments =
   };
 
 /** The moments of what the simulated singer does. */
-export function momentsOf({ midi, gain, head }: ReturnType<typeof perform>): (t: number) => Moment {
+function momentsOf({ midi, gain, head }: ReturnType<typeof perform>): (t: number) => Moment {
   const loudest = gain.reduce((a, b) => Math.max(a, b), 0);
   return (t) => {
     const c = Math.min(midi.length - 1, Math.round(t / CONTROL_S));
     return gain[c] > 0 ? { midi: midi[c], db: 20 * Math.log10(gain[c] / loudest), head: head[c] } : null;
+  };
+}
+
+/** By what a performance is drawn; who sings it is drawn by `voiceSeed`, or, without, anew for each performance. */
+export interface Performed {
+  seed: number;
+  vowel: Vowel;
+  voiceSeed?: number;
+}
+
+/** What the simulated singer would do, drawn, with what is left to draw its voice by. */
+export function performed(profile: SingerProfile, task: SimTask, { seed, voiceSeed }: Performed) {
+  const random = seededRandom(seed);
+  const sung = perform(profile, task, random);
+  return {
+    seconds: sung.midi.length * CONTROL_S,
+    moments: momentsOf(sung),
+    ofVoice: voiceSeed === undefined ? random : seededRandom(voiceSeed),
   };
 }
 

@@ -3,14 +3,14 @@ import { join } from 'node:path';
 import { readWav } from '../../core/format/wav';
 import { midiToHz } from '../../core/music/pitch';
 import type { SingerProfile } from '../../core/sim/profile';
-import { CONTROL_S, perform, SimTask } from '../../core/sim/score';
+import type { SimTask } from '../../core/sim/score';
 import type { Vowel } from '../../core/sim/tract';
 import { hann, realFft } from '../../core/signal/fft';
 import { resample } from '../../core/signal/resample';
 import { gaussian, mean, seededRandom } from '../../core/signal/stats';
 import type { Pcm } from '../../core/voice/types';
 import { inFolder, ranProgram } from './debian';
-import { Draw, drawSlide, Moment, momentsOf, picker, RATE, REST_S, slideMoments } from './makers';
+import { Draw, drawSlide, Moment, Performed, performed, picker, RATE, REST_S, slideMoments } from './makers';
 
 const FESTIVAL = '/usr/bin/festival';
 
@@ -130,10 +130,9 @@ export const speakingSinger =
   };
 
 /** What the simulated singer would do, in the sound of such a voice. */
-export function speakersPerformance(profile: SingerProfile, task: SimTask, { seed, vowel }: { seed: number; vowel: Vowel }): Pcm {
-  const random = seededRandom(seed);
-  const sung = perform(profile, task, random);
-  return speakersVoice(SPEAKERS, profile.tract, vowel, random)(sung.midi.length * CONTROL_S, seed, momentsOf(sung));
+export function speakersPerformance(profile: SingerProfile, task: SimTask, by: Performed): Pcm {
+  const { seconds, moments, ofVoice } = performed(profile, task, by);
+  return speakersVoice(SPEAKERS, profile.tract, by.vowel, ofVoice)(seconds, by.seed, moments);
 }
 
 const periodOf = (tract: Speaker['tract']) => Math.round(FINE / SPOKEN_HZ[tract]);

@@ -20,7 +20,8 @@ import { Vowel } from '../../core/sim/tract';
 import { typicalProfile } from '../../core/sim/typical';
 import { analyseTake } from '../../core/take/analyse';
 import type { Pcm } from '../../core/voice/types';
-import { klattPerformance, synthesises } from './klatt';
+import { klattPerformance } from './klatt';
+import { praatIsThere } from './praat';
 import { peopleSpeak, speakersPerformance } from './speakers';
 
 /** Ways of singing an exercise: as meant, with the register wrong, or wrong altogether. */
@@ -165,7 +166,7 @@ function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0)
 
 /** Rounds of drawn voices begin here: `npm run bench -- verdicts 2 70` takes others than those before. */
 const [rounds, first] = [Number(process.argv[2] ?? 1), Number(process.argv[3] ?? 0)];
-const klatt = synthesises
+const klatt = praatIsThere
   ? `The same, one round, in the sound of Praat's Klatt synthesiser (Klatt & Klatt 1990); the signs of carried chest were weighed on other takes of it, nothing else:
 
 ${verdicts(1, 'klatt', NOTHING_KNOWN, first)}`

@@ -1,17 +1,12 @@
 import { analyseTake } from '../take/analyse';
 import { seededRandom } from '../signal/stats';
-import { sing } from '../sim/sing';
 import type { Pcm } from '../voice/types';
 import { agreement } from './agreement';
+import { soundsOf } from './drawn-sounds';
 import { answered, NO_ANSWERS, thresholdOf } from './staircase';
 import { makeTrial } from './trial';
 import { EAR_TASKS, EarRecord, EarTask, Trial } from './types';
 
-const soundsOf = (trial: Trial): Pcm[] =>
-  trial.sounds.map(({ profile, task, seed, gainDb }) => {
-    const { pcm } = sing(profile, task, { seed, vowel: 'ah', sampleRate: 22050, snrDb: 50 });
-    return { ...pcm, samples: pcm.samples.map((x) => x * 10 ** (gainDb / 20)) };
-  });
 const powerOf = ({ samples }: Pcm) => samples.reduce((sum, x) => sum + x * x, 0);
 
 describe('what is asked can be heard', () => {
@@ -129,6 +124,52 @@ describe('agreement', () => {
         [10, 15],
       ]),
     ).toMatchObject({ n: 50, share: 0.7, kappa: expect.closeTo(0.4, 10) as number });
+  });
+  /** Tables drawn once, and what scikit-learn 1.9.1 (`cohen_kappa_score`) gives for them. */
+  test.each<[number[][], number]>([
+    [
+      [
+        [7, 1],
+        [2, 2],
+      ],
+      0.4,
+    ],
+    [
+      [
+        [21, 2],
+        [5, 22],
+      ],
+      0.720893141946,
+    ],
+    [
+      [
+        [9, 0, 3],
+        [1, 8, 6],
+        [2, 2, 9],
+      ],
+      0.477611940299,
+    ],
+    [
+      [
+        [5, 0, 1, 0],
+        [0, 4, 0, 0],
+        [0, 1, 5, 0],
+        [0, 1, 0, 8],
+      ],
+      0.838012958963,
+    ],
+    [
+      [
+        [14, 2, 2, 4, 2],
+        [3, 22, 1, 1, 2],
+        [1, 1, 14, 1, 1],
+        [1, 1, 2, 20, 2],
+        [1, 1, 4, 0, 17],
+      ],
+      0.655502392344,
+    ],
+  ])('kappa of %j as a statistics library has it', (table, kappa) => {
+    expect(rated(table).kappa).toBeCloseTo(kappa, 11);
   });
   test('alike in all is 1, alike as chance has it 0, against one another under 0; with one name only it can’t be told', () => {
     expect(

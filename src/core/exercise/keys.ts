@@ -1,5 +1,5 @@
 import { said, Said } from '../words/said';
-import { keyLadder, tonicName } from '../music/scale';
+import { asKey, keyLadder } from '../music/scale';
 import { patternSpan } from './pattern';
 import { Anchor, Exercise, KeyPlace, Role } from './types';
 
@@ -40,10 +40,9 @@ export function keysFor(exercise: Exercise, anchors: Anchors): number[] {
 
 /** Keys in words: "from A3 up to D4". */
 export function notesInWords(keys: readonly number[]): Said {
-  const name = (key: number) => ({ note: key, flats: tonicName(key).includes('b') });
   const first = keys[0];
   const last = keys[keys.length - 1];
-  const of = { first: name(first), last: name(last) };
+  const of = { first: asKey(first), last: asKey(last) };
   if (first === last) return said('{first}', of);
   return last > first ? said('{first} up to {last}', of) : said('{first} down to {last}', of);
 }

@@ -100,4 +100,6 @@ export interface Exercise {
   /** What it is for: completes "because ...". */
   purpose: string;
   caution: string;
+  /** In a singer's week a line of a song is a line of one of theirs: its title, and its key as `saidKey` counts it. */
+  ofSong?: { title: string; key: number };
 }

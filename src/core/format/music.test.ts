@@ -9,7 +9,7 @@ import { parsePattern, patternText, PatternError, stepAt, stepSemitones } from '
 import { notate, renderKey } from '../exercise/render';
 import { exerciseById, SHELF } from '../exercise/shelf';
 import { tonicName } from '../music/scale';
-import { lineOf } from '../song/work';
+import { lineOf } from '../exercise/tune';
 import { toMidi } from './midi';
 import { MusicFileError } from './music-file';
 import { toMusicXml } from './musicxml';

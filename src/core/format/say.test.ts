@@ -1,5 +1,5 @@
 import { said } from '../words/said';
-import { allInEnglish, IN_ENGLISH, inEnglish, sayIn, type Tongue } from './say';
+import { allInEnglish, decimal, IN_ENGLISH, inEnglish, sayIn, type Tongue } from './say';
 
 const GERMAN: Tongue = {
   language: 'de',
@@ -32,6 +32,15 @@ test('numbers, plurals and lists follow the language', () => {
   expect(sayIn(GERMAN, listed('and'))).toBe('In Bruststimme, 1 Tonart und 2 Tonarten.');
   expect(sayIn(GERMAN, listed('or'))).toBe('In Bruststimme, 1 Tonart oder 2 Tonarten.');
   expect(sayIn(GERMAN, listed('comma'))).toBe('In Bruststimme, 1 Tonart, 2 Tonarten.');
+});
+
+test('a number has the digits asked for, behind the point or comma of the language', () => {
+  expect([decimal('en', 0.2, 2), decimal('de', 0.2, 2), decimal('fr', -1.25, 1), decimal('it', 12345.5)]).toEqual([
+    '0.20',
+    '0,20',
+    '−1,3',
+    '12345,5',
+  ]);
 });
 
 test('somebody’s own words stay as they are, and what a catalogue lacks is said in English', () => {

@@ -45,6 +45,15 @@ export function messageIn({ language, catalogue }: Tongue, message: string): Int
   return found;
 }
 
+/** More than a number has. */
+const MOST_DIGITS = 20;
+
+/** A number as a language writes it, with so many digits behind its point or comma; by default as many as it has. @example decimal('de', 0.2, 2) // "0,20" */
+export function decimal(language: Language, n: number, digits?: number): string {
+  const fixed = { minimumFractionDigits: digits ?? 0, maximumFractionDigits: digits ?? MOST_DIGITS };
+  return new Intl.NumberFormat(language, { ...fixed, useGrouping: false }).format(n).replace('-', '−');
+}
+
 const SIGNS = { comma: ', ', semicolon: '; ', dot: ' · ' };
 
 /** What stands in a gap, as text or number. */
@@ -67,7 +76,7 @@ export function valuesIn(tongue: Tongue, message: string, values: Readonly<Recor
   const filled = Object.entries(values).map(([name, value]): [string, string | number] => {
     const put = valueIn(tongue, value);
     const open = typeof put === 'number' && !Number.isInteger(put) && message.includes(`{${name}}`);
-    return [name, open ? new Intl.NumberFormat(tongue.language, { maximumFractionDigits: 20, useGrouping: false }).format(put) : put];
+    return [name, open ? decimal(tongue.language, put) : put];
   });
   return Object.fromEntries(filled);
 }

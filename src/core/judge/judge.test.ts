@@ -262,7 +262,7 @@ test('a small leap in one key of three, where the others pass, is not told; a pl
   };
   const once = flips(2, [[1, 58]]);
   expect(once).toMatchObject({ verdict: 'not told', because: { fault: 'leapt-once', midi: 58, key: 1 } });
-  expect(inEnglish(judgementInWords(once))).toBe('The second key may have leapt at A#3, where the others did not.');
+  expect(inEnglish(judgementInWords(once))).toBe('The second key may have leapt at Bb3, where the others did not.');
   expect(flips(3, [[1, 58]]).because).toMatchObject({ fault: 'leapt', key: 1 });
   const twice: [number, number][] = [
     [0, 59],
@@ -274,6 +274,8 @@ test('a small leap in one key of three, where the others pass, is not told; a pl
 
 test('reasons are quiet sentences', () => {
   expect(inEnglish(inWords({ fault: 'leapt', midi: 65, key: 2 }, 5))).toBe('The third key leapt at F4.');
+  // In the key of A flat that note is a D flat.
+  expect(inEnglish(inWords({ fault: 'leapt', midi: 61 }, 1, 56))).toBe('It leapt at Db4.');
   expect(inEnglish(inWords({ fault: 'wrong-note', midi: 60, by: -1.1, key: 0 }, 1))).toBe('It had another note for C4: a semitone lower.');
   expect(inEnglish(judgementInWords(judge(byId('five-note-ah'))))).toBe('Every key went through as asked.');
 });

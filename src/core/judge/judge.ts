@@ -10,6 +10,9 @@ import { doubtedLeap } from './leaps';
 import { Audible, audibleOn } from './sounds';
 import type { Asked, Fault, Judgement, KnownVoice } from './types';
 
+/** What is said of a take that could not be listened to: too short, too quiet, broken. */
+export const NOT_USABLE: Judgement = { verdict: 'not told', because: { fault: 'not-usable' }, keys: [] };
+
 /**
  * Judge a take of an exercise against what was asked, note by note and key by key: the right notes, never stopped, never leapt, not
  * faded, across the change with a hand-over heard, and what the exercise's own measure asks for. A take is a yes when every key is;
@@ -22,7 +25,7 @@ export function judgeTake(
   { findings, trace }: { findings: Pick<TakeFindings, 'quality' | 'events' | 'profile'>; trace: Trace },
   voice: KnownVoice | null = null,
 ): Judgement {
-  if (!findings.quality.usable || asked.keys.length === 0) return { verdict: 'not told', because: { fault: 'not-usable' }, keys: [] };
+  if (!findings.quality.usable || asked.keys.length === 0) return NOT_USABLE;
   const { keys: heard, midi, octave } = alignKeys(asked, trace);
   const audible = audibleOn(asked.sound);
   const hearing: Hearing = {

@@ -1,3 +1,4 @@
+import { flatsIn } from '../music/scale';
 import { said, Said, texts } from '../words/said';
 import type { Because, Fault, Judgement } from './types';
 
@@ -42,11 +43,11 @@ const HAPPENED: Record<Exclude<Fault, 'wrong-note' | 'out-of-tune' | 'missed-the
   'not-softer': '{whose} did not grow softer toward {at}.',
 });
 
-/** One reason in a singer's words. @example inWords({ fault: 'leapt', midi: 65, key: 2 }, 5) // "The third key leapt at F4." */
-export function inWords({ fault, midi, by = 0, key }: Because & { key?: number }, keys: number): Said {
+/** One reason in a singer's words; notes are named as in the key of `tonicMidi`. @example inWords({ fault: 'leapt', midi: 65, key: 2 }, 5) // "The third key leapt at F4." */
+export function inWords({ fault, midi, by = 0, key }: Because & { key?: number }, keys: number, tonicMidi?: number): Said {
   const of = {
     whose: key !== undefined ? keyInWords(key, keys) : fault === 'not-usable' ? said('The take') : said('It'),
-    at: midi === undefined ? said('the end') : { note: midi },
+    at: midi === undefined ? said('the end') : { note: midi, ...(tonicMidi !== undefined && flatsIn(tonicMidi) ? { flats: true } : {}) },
     by: semitones(by),
   };
   switch (fault) {
@@ -75,12 +76,12 @@ export const judgementInWords = ({
   keys,
 }: {
   because: Judgement['because'];
-  keys: readonly { because: Because | null }[];
+  keys: readonly { because: Because | null; tonicMidi: number }[];
 }): Said =>
   because
     ? because.fault === 'not-sung' && keys.every((k) => k.because?.fault === 'not-sung')
       ? said('Nothing of it was heard.')
-      : inWords(because, keys.length)
+      : inWords(because, keys.length, keys[because.key ?? 0]?.tonicMidi)
     : keys.length === 1
       ? said('It went through as asked.')
       : said('Every key went through as asked.');

@@ -1,3 +1,4 @@
+import { midiToHz } from '../music/pitch';
 import { patternSpan } from '../exercise/pattern';
 import fc from 'fast-check';
 import { VOICE_TYPES } from '../plan/voice-types';
@@ -265,6 +266,16 @@ describe('any exercise in the lesson', () => {
     const frames = (seconds: number, hz: number) => Array.from({ length: Math.round(seconds / 0.005) }, () => ({ hz }));
     expect(createTakeEnd(ask).push([...frames(0.95 * patternS(ask.step), 200), ...frames(0.6, 0)])).toBe(true);
     expect(createTakeEnd(ask).push([...frames(0.7 * patternS(ask.step), 200), ...frames(0.6, 0)])).toBe(false);
+    // On its last note, here an octave lower, the voice has nothing more to sing.
+    const tonicHz = midiToHz(ask.tonicMidi! - 12);
+    const until = (share: number, hz: number) => [
+      ...frames(0.6 * patternS(ask.step), 200),
+      ...frames((share - 0.6) * patternS(ask.step), hz),
+    ];
+    expect(ask.step.exercise!.steps.at(-1)).toMatchObject({ degree: 1 });
+    expect(createTakeEnd(ask).push([...until(0.95, tonicHz), ...frames(0.35, 0)])).toBe(true);
+    expect(createTakeEnd(ask).push([...until(0.95, 1.12 * tonicHz), ...frames(0.35, 0)])).toBe(false);
+    expect(createTakeEnd(ask).push([...until(0.75, tonicHz), ...frames(0.35, 0)])).toBe(false);
   });
 
   test('sounds go round: the exercise’s own first, then the vowels it lacks', () => {

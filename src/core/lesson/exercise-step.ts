@@ -1,9 +1,12 @@
 import { keysFor, type Anchors } from '../exercise/keys';
-import type { Exercise } from '../exercise/types';
+import { patternSpan, patternText } from '../exercise/pattern';
+import { exerciseOfTune, lineOf, type TuneNote } from '../exercise/tune';
+import type { Exercise, KeyPlace } from '../exercise/types';
 import { taskOf } from '../judge/hear';
 import type { Asked } from '../judge/types';
 import type { SafetyRule, Today } from '../plan/safety';
 import { lowered, sungToday } from '../plan/today';
+import { texts } from '../words/said';
 import type { Ask, LessonStep } from './types';
 
 /** An exercise as it can be sung in a lesson now, or why it can't. */
@@ -38,6 +41,37 @@ export function offerOf(
   const usual = lowered(exercise, given.keys ?? keysFor(exercise, anchors), lowerSt, anchors);
   const { keys, because } = sungToday(exercise, usual, answers, anchors.change);
   return { exercise, keys, because, sound: given.sound ?? exercise.sounds[0], tempo: given.tempo ?? exercise.tempo[1] };
+}
+
+/** Keys of what was played walk so far up from where it was played. */
+const PLAYED_KEYS_ST = 4;
+const MOST_NAME = 80;
+/** A coach plays for a voice in any octave: the first of these in which it fits. */
+const OCTAVES = [0, -12, 12, -24, 24];
+
+/** A tune that was played as it can be sung in a lesson now: from the key it was played in, in the voice's own octave, upward. */
+export function offerOfTune(
+  { notes, tempo }: { notes: readonly TuneNote[]; tempo: number },
+  id: string,
+  nameOf: (degrees: string) => string,
+  anchors: Anchors,
+  today: VoiceToday,
+): Offer {
+  const { tonic, steps } = lineOf(notes);
+  const { top } = patternSpan({ steps });
+  const name = nameOf(patternText(steps.map(({ degree, alter }) => ({ degree, alter, beats: 1 })))).slice(0, MOST_NAME);
+  const exercise: Exercise = {
+    ...exerciseOfTune(notes, tempo, { id, name }),
+    place: 'away',
+    measure: 'in-tune',
+    how: texts('As it was played.'),
+    purpose: texts('it was played for this voice'),
+  };
+  const at = (semitones: number): KeyPlace => ({ edge: 'top', anchor: 'change', semitones: tonic + semitones + top - anchors.change });
+  const offers = OCTAVES.map((octave) =>
+    offerOf({ ...exercise, keys: { from: at(octave), to: at(octave + PLAYED_KEYS_ST) } }, anchors, today),
+  );
+  return offers.find((offer) => offer.keys.length > 0) ?? offers[0];
 }
 
 /** A step of a lesson in which an exercise is sung, key after key. @throws RangeError where no key is left. */

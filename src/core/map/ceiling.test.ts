@@ -1,5 +1,5 @@
+import { PERFORMERS } from '../../cli/bench/performers';
 import { gaussian, median, seededRandom } from '../signal/stats';
-import { sing } from '../sim/sing';
 import type { SingerProfile } from '../sim/profile';
 import { typicalProfile } from '../sim/typical';
 import { analyseTake } from '../take/analyse';
@@ -52,46 +52,43 @@ test('under and over the notes it broke at nothing is said, however much came th
   }
 });
 
-describe('by sound', () => {
-  const RATE = 22050;
+describe.each(PERFORMERS)('in the sound of $name', ({ there, performs }) => {
   /** Levels of the one slide up of a take, by note. */
   const levelsOf = (findings: TakeEvidence['findings']) => findings.legs.find((l) => l.direction === 'up')!.levels!;
   const at = (levels: { midi: number; db: number }[], midi: number) => levels.find((l) => l.midi === midi)!.db;
 
-  /** The same slide at several loudnesses by a singer who flips at the first note that is over the ceiling, and blends under it. */
-  function slides(type: VoiceTypeId, floor: number, steep: number) {
-    const flips = typicalProfile(type, 'flip');
-    const change = flips.crossings[0].upMidi;
-    const blends = typicalProfile(type, 'blend');
-    const low = Math.ceil(flips.lowMidi) + 3;
+  /** The same slide at several loudnesses by a singer whose chest voice flips at the first note that is over the ceiling. */
+  function slides(type: VoiceTypeId, floor: number, steep: number, singer: number) {
+    const usual = typicalProfile(type, 'flip');
+    const [{ upMidi: change }] = usual.crossings;
+    const low = Math.ceil(usual.lowMidi) + 3;
+    const flipping = (midi: number): SingerProfile => ({
+      ...usual,
+      scatterSt: 0,
+      crossings: [{ ...usual.crossings[0], upMidi: midi, downMidi: midi - 2 }],
+    });
     /** Heard once; a microphone that is turned up or down moves the levels and nothing else. */
     const hear = (profile: SingerProfile, seed: number, atLow?: number) => {
-      const { pcm } = sing({ ...profile, scatterSt: 0 }, { kind: 'siren' }, { seed, sampleRate: RATE, snrDb: 55 });
-      const { findings } = analyseTake(pcm, 'siren');
+      const { findings } = analyseTake(performs(profile, { kind: 'siren' }, seed, singer), 'siren');
       const by = atLow === undefined ? 0 : atLow - at(levelsOf(findings), low);
       return { ...findings, legs: findings.legs.map((leg) => ({ ...leg, levels: leg.levels?.map((l) => ({ ...l, db: l.db + by })) })) };
     };
-    const plain = levelsOf(hear(blends, 1));
+    // How loud chest is all the way: what a singer who breaks sings until then.
+    const chest = levelsOf(hear(flipping(usual.highMidi - 0.5), 1000 * singer));
     // The ceiling in the file's own dB.
-    const middle = median(plain.map((l) => l.db));
+    const middle = median(chest.map((l) => l.db));
     const truth = (midi: number) => middle + floor + steep * Math.abs(midi - change);
-    const takes = [-9, -6, -3, 0, 3, 6, 9].flatMap((loudness, k) => {
-      const meant = (midi: number) => at(plain, midi) + loudness;
-      const broke = plain.find(({ midi }) => midi > low && meant(midi) > truth(midi))?.midi;
-      const profile =
-        broke === undefined ? blends : { ...flips, crossings: [{ ...flips.crossings[0], upMidi: broke, downMidi: broke - 2 }] };
-      return [0, 1].map((again): TakeEvidence => ({
-        takeId: `${loudness}-${again}`,
-        findings: hear(profile, 10 * k + again, meant(low)),
-        marks: [],
-        together: 'one',
-      }));
+    const takes = LOUDNESS.map((loudness, k): TakeEvidence => {
+      const meant = (midi: number) => at(chest, midi) + loudness;
+      const broke = chest.find(({ midi }) => midi > low && meant(midi) > truth(midi))?.midi;
+      const profile = broke === undefined ? typicalProfile(type, 'blend') : flipping(broke);
+      return { takeId: `${loudness}`, findings: hear(profile, 1000 * singer + k + 1, meant(low)), marks: [], together: 'one' };
     });
     return { takes, truth };
   }
 
   // Wanted: within 2 dB at 80 % of the notes that are given.
-  test('within 2 dB of what simulated voices were made with, against their own middle', () => {
+  (there ? test : test.skip)('within 2 dB of what voices were made with, against their own middle', () => {
     const made = (
       [
         ['tenor', -1, 1.2],
@@ -99,7 +96,7 @@ describe('by sound', () => {
         ['contralto', 1, 2],
         ['mezzo', -3, 1.5],
       ] as const
-    ).map(([type, floor, steep]) => slides(type, floor, steep));
+    ).map(([type, floor, steep], singer) => slides(type, floor, steep, singer));
     const off = made.flatMap(({ takes, truth }) => {
       const { notes, takeIds } = ceilingOf(takes)!;
       expect(takeIds).toHaveLength(takes.length);
@@ -111,6 +108,6 @@ describe('by sound', () => {
     // Slides that are all as loud, or don’t belong together, tell none.
     const { takes } = made[0];
     expect(ceilingOf(takes.map((t) => ({ ...t, together: t.takeId })))).toBeUndefined();
-    expect(ceilingOf(takes.slice(0, 2).map((t, i) => ({ ...t, takeId: String(i) })))).toBeUndefined();
+    expect(ceilingOf(takes.slice(0, 2))).toBeUndefined();
   });
 });

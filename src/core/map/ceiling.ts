@@ -55,11 +55,16 @@ function passesOf(takes: readonly TakeEvidence[]): Ceiling['passes'] | null {
   if (Math.max(...loudness) - Math.min(...loudness) < LEAST_SPREAD_DB) return null;
   return ups.map(({ levels, brokeAt }) => {
     const against = levels.map(({ midi, db }) => ({ midi, db: db - middle }));
-    return {
-      joined: against.filter((l) => brokeAt === null || l.midi < brokeAt),
-      broke: against.find((l) => l.midi === brokeAt) ?? null,
-    };
+    const joined = against.filter((l) => brokeAt === null || l.midi < brokeAt);
+    const broke = against.find((l) => l.midi === brokeAt);
+    return { joined, broke: broke ? { ...broke, db: Math.max(broke.db, comingTo(joined)) } : null };
   });
+}
+
+/** How loud a slide that goes on as it was going is at the next note: the note it breaks at is heard partly after the break, and softer. */
+function comingTo(joined: Ceiling['passes'][number]['joined']): number {
+  const [before, last] = joined.slice(-2);
+  return last ? last.db + Math.max(0, last.db - before.db) : -Infinity;
 }
 
 /** The first note of a slide up at which the voice broke; null where it didn't. */

@@ -16,6 +16,9 @@ export function hzToMidi(hz: number): number {
   return A4_MIDI + 12 * Math.log2(hz / A4_HZ);
 }
 
+/** A note in the octave nearest to another: who sings an exercise an octave off is right all the same. @example nearestOctave(60, 47) // 48 */
+export const nearestOctave = (midi: number, middle: number): number => midi + 12 * Math.round((middle - midi) / 12);
+
 /** Interval from `fromHz` to `toHz` in cents (1200 to the octave). */
 export function centsBetween(fromHz: number, toHz: number): number {
   return 1200 * Math.log2(toHz / fromHz);

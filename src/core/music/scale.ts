@@ -24,6 +24,12 @@ export function tonicName(midi: number): string {
   return ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'][mod(midi, 12)];
 }
 
+/** Whether a major key names its notes with flats. @example flatsIn(70) // true: B flat */
+export const flatsIn = (tonicMidi: number): boolean => tonicName(tonicMidi).includes('b');
+
+/** A key by its tonic, to be put into words: spelt as its staff is. */
+export const asKey = (tonicMidi: number) => ({ note: tonicMidi, flats: flatsIn(tonicMidi) });
+
 const LETTERS = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
 const NATURAL_STEPS = [0, 2, 4, 5, 7, 9, 11];
 

@@ -1,4 +1,5 @@
 import type { Anchors } from '../exercise/keys';
+import { nearestOctave } from '../music/pitch';
 import { median, quantile } from '../signal/stats';
 import type { NoteSpan, TakeFindings, Trace } from '../take/types';
 
@@ -62,7 +63,7 @@ const LONGEST_HOLE_S = 1;
 const SHORTEST_HOLE_S = 0.06;
 
 const pitchOf = ({ midi, cents }: NoteSpan) => midi + cents / 100;
-const offMarker = (midi: number, marker: number) => Math.abs(midi - marker - 12 * Math.round((midi - marker) / 12));
+const offMarker = (midi: number, marker: number) => Math.abs(midi - nearestOctave(marker, midi));
 
 /** The soft note in its part: the longest sung on the marker; null where it wasn't held. */
 export function markerIn({ findings }: PartHeard, markerMidi: number) {

@@ -1,9 +1,10 @@
 import { texts } from '../words/said';
-import { likelyTonic, patternSpan, stepAt } from '../exercise/pattern';
-import type { Exercise, KeyPlace, Step } from '../exercise/types';
+import { patternSpan } from '../exercise/pattern';
+import { lineOf } from '../exercise/tune';
+import type { Exercise, KeyPlace } from '../exercise/types';
 import type { Anchors } from '../exercise/keys';
 import type { PhraseRisk } from './risks';
-import type { Song, SongNote } from './types';
+import type { Song } from './types';
 import { vowelOf } from './vowel';
 
 /** How a hard place is worked on, easiest first. */
@@ -18,7 +19,6 @@ const EASIER_ST = 4;
 const MOST_NOTES = 32;
 const WORDS_IN_NAME = 40;
 const MOST_SOUND = 40;
-const BEATS = { least: 1 / 6, most: 16 };
 
 /** What a place of a song is made into: which notes, from where. */
 export type Place = Pick<PhraseRisk, 'first' | 'last' | 'risks'> & { firstBar: number; lastBar: number };
@@ -29,21 +29,6 @@ function around({ first, last, risks }: Place): { first: number; last: number } 
   const middle = risks[0]?.note ?? first;
   const from = Math.max(first, Math.min(middle - MOST_NOTES / 2, last - MOST_NOTES + 1));
   return { first: from, last: from + MOST_NOTES - 1 };
-}
-
-/** A rest up to this long after a note is sung over: what is drilled is the line; crotchets. */
-const SUNG_OVER = 1;
-
-/** A line of melody as a pattern on its likely tonic (MIDI). */
-export function lineOf(notes: readonly SongNote[]): { tonic: number; steps: Step[] } {
-  const tonic = likelyTonic(notes.map((n) => n.midi));
-  const steps = notes.map((n, i) => {
-    const next = notes[i + 1];
-    const beats = next ? Math.min(next.start - n.start, n.beats + SUNG_OVER) : n.beats;
-    const long = Math.min(BEATS.most, Math.max(BEATS.least, Math.round(beats * 12) / 12));
-    return stepAt(n.midi - tonic, long, Boolean(n.slide && next));
-  });
-  return { tonic, steps };
 }
 
 /**

@@ -69,9 +69,11 @@ export function comparedInWords({ names: { n, share, kappa }, placed }: Compared
       n,
       from: TOLD_FROM,
     });
-  const of = { percent: Math.round(100 * share), n, kappa: kappa?.toFixed(2).replace('-', '−') ?? '' };
+  const of = { percent: Math.round(100 * share), n, kappa: kappa ?? 0 };
   const alike =
-    kappa === null ? said('{percent} % of {n} passes named alike', of) : said('{percent} % of {n} passes named alike (kappa {kappa})', of);
+    kappa === null
+      ? said('{percent} % of {n} passes named alike', of)
+      : said('{percent} % of {n} passes named alike (kappa {kappa, number, ::.00})', of);
   return placed
     ? said('{alike}; {placed} placed by both, at the median {apart, plural, one {# semitone} other {# semitones}} apart.', {
         alike,

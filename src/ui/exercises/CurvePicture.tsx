@@ -25,7 +25,7 @@ export function CurvePicture({ name, sounding: key }: { name: string; sounding: 
         width={width}
         height={HEIGHT}
         role="img"
-        aria-label={t('{name} as pitch over {seconds} seconds', { name, seconds: lasts.toFixed(1) })}
+        aria-label={t('{name} as pitch over {seconds, number, ::.0} seconds', { name, seconds: lasts })}
         className="rounded-lg border border-line"
       >
         <Rungs scale={scale} width={width} />

@@ -11,7 +11,8 @@ import { ANYTHING, filtered } from '../plan/filter';
 import { ShelfFilter } from '../plan/ShelfFilter';
 import { ExerciseCard } from './ExerciseCard';
 import { ExerciseEditor } from './ExerciseEditor';
-import { emptyExercise, importFile, variantOf } from './make';
+import { emptyExercise } from '../../core/exercise/tune';
+import { importFile, variantOf } from './make';
 import { ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
 import type { Said } from '../../core/words/said';
@@ -78,7 +79,7 @@ export function ExercisesRoom({ own: given, models }: { own: Exercise[]; models:
           >
             <Upload aria-hidden size={18} /> {t('From a file')}
           </button>
-          <button className="button" onClick={() => setEditing(emptyExercise())}>
+          <button className="button" onClick={() => setEditing(emptyExercise(crypto.randomUUID()))}>
             <Plus aria-hidden size={18} /> {t('Write one')}
           </button>
         </ForCoaches>

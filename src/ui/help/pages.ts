@@ -66,6 +66,7 @@ export const HELP: readonly HelpPage[] = texts([
       ['/', 'sings something else: an item of the week, a phrase of a song, anything from the shelf.'],
       ['↑ and ↓', 'take the exercise a key higher or lower and go on that way.'],
       ['K', 'takes the key of the lowest note you played, on the ladder’s keys, a MIDI keyboard or letters.'],
+      ['L', 'makes the tune you played last an exercise: from the key it was played in, upward.'],
       ['O', 'sings the same keys on another sound, beside the first.'],
       ['M', 'marks what you hear while it is sung.'],
       ['End the lesson', 'shows what was sung; put it into the week, write a note and what was agreed.'],
@@ -177,7 +178,7 @@ export const HELP: readonly HelpPage[] = texts([
     shows: ['The studio’s songs. A file is read in this browser; only the melody goes to the server.'],
     press: [
       ['From a file', 'reads MusicXML (also compressed) or MIDI; choose the part that is the melody.'],
-      ['Write one', 'takes a melody as text, with the staff beside it.'],
+      ['Write a song', 'takes a melody as text, with the staff beside it.'],
     ],
   },
   {

@@ -31,6 +31,7 @@ export function Ladder({
   current,
   played,
   onPlay,
+  flats,
 }: {
   scale: LadderScale;
   map: VoiceMap | null;
@@ -39,6 +40,8 @@ export function Ladder({
   played?: readonly number[];
   /** A key under a finger or the mouse: pressed, and let go of. */
   onPlay?: (midi: number, down: boolean) => void;
+  /** Beside music in a key with flats its changes are spelt so. */
+  flats?: boolean;
 }) {
   const { note } = useLanguage();
   const notes = Array.from({ length: scale.high - scale.low + 1 }, (_, i) => scale.low + i);
@@ -94,12 +97,12 @@ export function Ladder({
           </g>
         );
       })}
-      {map && <MapColumn scale={scale} map={map} />}
+      {map && <MapColumn scale={scale} map={map} flats={flats} />}
     </svg>
   );
 }
 
-function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
+function MapColumn({ scale, map, flats }: { scale: LadderScale; map: VoiceMap; flats?: boolean }) {
   const x = KEY_WIDTH + 10;
   return (
     <g>
@@ -126,7 +129,7 @@ function MapColumn({ scale, map }: { scale: LadderScale; map: VoiceMap }) {
         />
       )}
       {map.passaggi.map((p) => (
-        <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={x + 20} width={LADDER_WIDTH - x - 22} />
+        <PassaggioBand key={p.midi} scale={scale} passaggio={p} x={x + 20} width={LADDER_WIDTH - x - 22} flats={flats} />
       ))}
     </g>
   );
@@ -137,9 +140,21 @@ const BRACKET_WIDTH = 5;
 const LONG_NAME = 4;
 
 /** A soft band with a likely centre, never a line: it fades over the interval; a bracket beside it holds the notes of the change. */
-export function PassaggioBand({ scale, passaggio: p, x, width }: { scale: LadderScale; passaggio: Passaggio; x: number; width: number }) {
+export function PassaggioBand({
+  scale,
+  passaggio: p,
+  x,
+  width,
+  flats,
+}: {
+  scale: LadderScale;
+  passaggio: Passaggio;
+  x: number;
+  width: number;
+  flats?: boolean;
+}) {
   const { note } = useLanguage();
-  const called = note(p.midi);
+  const called = note(p.midi, flats);
   const id = `band-${Math.round(p.midi * 100)}-${x}`;
   const reach = Math.max(1, (p.highMidi - p.lowMidi) / 2 + 0.7);
   const { first, last } = zoneOf(p);

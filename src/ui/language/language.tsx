@@ -1,6 +1,7 @@
 'use client';
+import { flatsIn } from '../../core/music/scale';
 import { createContext, Fragment, use, useContext, useMemo } from 'react';
-import { IN_ENGLISH, type Language, messageIn, sayIn, type Tongue, valuesIn } from '../../core/format/say';
+import { decimal, IN_ENGLISH, type Language, messageIn, sayIn, type Tongue, valuesIn } from '../../core/format/say';
 import { nameOf, type Naming } from '../../core/music/naming';
 import type { Said, SaidValue } from '../../core/words/said';
 import { catalogueOf } from '../../words/catalogues';
@@ -49,7 +50,11 @@ function speaker(tongue: Tongue) {
     dateOf: (moment: Date | string): string => dateOf(moment, tongue.language),
     /** "25 Nov, 19:05". */
     dateTimeOf: (moment: Date | string): string => dateTimeOf(moment, tongue.language),
+    /** A number with so many digits behind its point or comma; by default as many as it has. */
+    decimal: (n: number, digits?: number): string => decimal(tongue.language, n, digits),
     /** A note by the name the reader uses. */
     note: (midi: number, flats = false): string => nameOf(midi, tongue.naming, flats),
+    /** A key by its tonic, spelt as its staff is: B♭3, not A#3. */
+    keyNote: (tonicMidi: number): string => nameOf(tonicMidi, tongue.naming, flatsIn(tonicMidi)),
   };
 }

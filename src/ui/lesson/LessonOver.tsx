@@ -1,5 +1,5 @@
 'use client';
-import { ListMusic, Plus } from 'lucide-react';
+import { ListMusic, Music, Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import type { Exercise } from '../../core/exercise/types';
@@ -27,11 +27,13 @@ interface Props {
   onPlay: (takeId: string) => void;
   onBack: () => void;
   onChoose: () => void;
+  /** Sing the tune that was played last; null where none was. */
+  onTune: (() => void) | null;
   children?: React.ReactNode;
 }
 
 /** The end of a lesson: what was sung and how it went, what of it goes into the week, and a word for the record and for next time. */
-export function LessonOver({ singer, lesson, course, sung, planning, takes, onPlay, onBack, onChoose, children }: Props) {
+export function LessonOver({ singer, lesson, course, sung, planning, takes, onPlay, onBack, onChoose, onTune, children }: Props) {
   const { t } = useLanguage();
   const [problem, setProblem] = useState<Said | null>(null);
   const left = course.steps.filter((s) => course.skipped[s.id]);
@@ -41,10 +43,10 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
     const { p, items, setItems } = planning;
     setProblem(null);
     const own = p && !p.find(exercise.id);
-    const next = p && putIn(exercise, items, p, { sound, instead: own ? SONG_LINE : undefined });
+    const next = p && putIn(exercise, items, p, { sound, instead: own && exercise.family === 'phrase' ? SONG_LINE : undefined });
     if (!next) return setProblem(t('No key of {name} stays inside what the map knows of this voice.', { name: exercise.name }));
     try {
-      // What isn't on the shelf yet (a phrase of a song) is kept there as the studio's own.
+      // What isn't on the shelf yet (a phrase of a song, a tune that was played) is kept there as the studio's own.
       if (own) await ask('PUT /api/exercises/[exerciseId]', { params: { exerciseId: exercise.id }, body: exercise });
       setItems(next);
     } catch (error) {
@@ -107,6 +109,11 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
         <button className="button" onClick={onChoose}>
           <ListMusic aria-hidden size={18} /> {t('Sing something else')}
         </button>
+        {onTune && (
+          <button className="button" title="L" onClick={onTune}>
+            <Music aria-hidden size={18} /> {t('Sing what I played')}
+          </button>
+        )}
         {course.steps.length > 0 && (
           <button className="button" onClick={onBack}>
             {t('Back into the lesson')}

@@ -1,4 +1,5 @@
 'use client';
+import { asKey, flatsIn } from '../../core/music/scale';
 import {
   ChevronDown,
   ChevronLeft,
@@ -21,7 +22,7 @@ import { useCallback, useMemo, useState } from 'react';
 import type { KeyboardState } from '../../audio/keyboard';
 import { SHELF } from '../../core/exercise/shelf';
 import { asksHealth, askOf, isOver, isRoundOver, restReason, restsToday } from '../../core/lesson/course';
-import { exerciseStep } from '../../core/lesson/exercise-step';
+import { exerciseStep, offerOfTune, type VoiceToday } from '../../core/lesson/exercise-step';
 import { hasPattern, notesAsked, patternSteps } from '../../core/lesson/pattern';
 import { targetOf } from '../../core/lesson/target';
 import { sungIn } from '../../core/lesson/record';
@@ -134,15 +135,31 @@ export function LessonRoom({ view }: Props) {
       },
     [planning.p, course.voice],
   );
-  const choose = () => {
-    halt();
+  const voiceNow = (): VoiceToday => {
     const said = course.health ?? today;
     // In pain the coach may go on by their own word.
-    const now = course.health?.goOn && said ? { ...said, pain: false } : said;
-    const voiceToday = { answers: now, lowerSt: view.voiceToday.lowerSt };
+    const answers = course.health?.goOn && said ? { ...said, pain: false } : said;
+    return { answers, lowerSt: view.voiceToday.lowerSt };
+  };
+  const choose = () => {
+    halt();
+    const voiceToday = voiceNow();
     setGroups(offersFor({ items: planning.items, shelf: [...SHELF, ...view.own], songs, voice: songVoice }, anchors, voiceToday));
   };
   const exerciseInHand = ask?.step.exercise;
+  const [outOfReach, setOutOfReach] = useState(false);
+  const { tune } = piano;
+  /** A tune that is sung again is the same exercise. */
+  const [sungTune, setSungTune] = useState<{ tune: object; id: string } | null>(null);
+  const singTune =
+    tune &&
+    (() => {
+      const id = sungTune?.tune === tune ? sungTune.id : crypto.randomUUID();
+      setSungTune({ tune, id });
+      const offer = offerOfTune(tune, id, (degrees) => t('Played: {degrees}', { degrees }), anchors, voiceNow());
+      setOutOfReach(offer.keys.length === 0);
+      if (offer.keys.length > 0) run.sing(exerciseStep(offer));
+    });
   const inPlayedKey = ask?.step.keys && piano.lowest !== null ? () => run.inKey(piano.lowest!) : null;
   /** From the C under what is asked for. */
   const letLetters = (play: boolean) =>
@@ -162,6 +179,7 @@ export function LessonRoom({ view }: Props) {
     { key: 'ArrowDown', says: said('a key lower, and on downward'), act: ask?.step.keys ? () => run.keyBy(-1) : null },
     { key: 'p', says: said('lets the letters play the piano, until Esc'), act: () => letLetters(piano.letters === null) },
     { key: 'k', says: said('in the key of the lowest note you played'), act: inPlayedKey },
+    { key: 'l', says: said('the tune you played last, as an exercise'), act: singTune },
     { key: '+', says: said('a little faster'), act: () => run.tempoBy(1) },
     { key: '-', says: said('a little slower'), act: () => run.tempoBy(-1) },
     { key: 'm', says: said('marks what you hear, while it is sung'), act: () => mark('coach') },
@@ -171,8 +189,8 @@ export function LessonRoom({ view }: Props) {
     { key: 'y', command: true, says: said('and forward again'), act: redo },
   ];
 
-  // At its end a lesson can still be gone back into.
-  useShortcuts(isOver(course) ? shortcuts.filter((s) => s.command || ['ArrowLeft', '/'].includes(s.key)) : []);
+  // At its end a lesson can still be gone back into; the health questions come before all of it.
+  useShortcuts(isOver(course) && !asksHealth(course) ? shortcuts.filter((s) => s.command || ['ArrowLeft', '/', 'l'].includes(s.key)) : []);
 
   const takes = <MadeTakes made={made} singerId={singer.id} onPlay={playOrStop} onDiscard={discard} />;
   const asked = ask && notesAsked(ask);
@@ -198,6 +216,8 @@ export function LessonRoom({ view }: Props) {
       }}
     />
   );
+
+  const outside = <Notice>{t('What was played lies outside this voice in every octave, or is nothing for today.')}</Notice>;
 
   if (asksHealth(course)) return <HealthQuestions told={view.told} onAnswer={(answers) => act({ kind: 'health', answers })} />;
   if (restsToday(course) && course.health && !isOver(course))
@@ -227,8 +247,10 @@ export function LessonRoom({ view }: Props) {
         onPlay={playOrStop}
         onBack={() => act({ kind: 'back' })}
         onChoose={choose}
+        onTune={singTune}
       >
         {dialog}
+        {outOfReach && outside}
         <Unsent takes={recorder.unsent} onTryAgain={(u) => void send(u)} />
       </LessonOver>
     );
@@ -257,7 +279,7 @@ export function LessonRoom({ view }: Props) {
             </h2>
             <p className="text-2xl font-semibold" data-testid="ask-key">
               {[
-                ask.tonicMidi !== null && t('from {note}', { note: { note: asked!.lowest } }),
+                ask.tonicMidi !== null && t('from {note}', { note: { note: asked!.lowest, flats: flatsIn(ask.tonicMidi) } }),
                 ask.colour && t(COLOUR_WORDS.find(([c]) => c === ask.colour)![1]),
                 ask.loudness && t(LOUDNESS_NAMES[ask.loudness]),
                 ask.confirms ? t('once more, to be sure') : ask.of && ask.of > 1 ? t('{n} of {of}', { n: ask.number, of: ask.of }) : null,
@@ -278,7 +300,7 @@ export function LessonRoom({ view }: Props) {
             <p className="min-h-12" role="status" data-testid="verdict">
               {last && last.exerciseId === exerciseInHand.id && (
                 <>
-                  {t('{note} on “{sound}”:', { note: { note: last.tonicMidi }, sound: last.sound })} <b>{t(VERDICT_WORDS[last.verdict])}</b>{' '}
+                  {t('{note} on “{sound}”:', { note: asKey(last.tonicMidi), sound: last.sound })} <b>{t(VERDICT_WORDS[last.verdict])}</b>{' '}
                   {last.verdict !== 'yes' && t(last.says)}
                 </>
               )}
@@ -320,6 +342,7 @@ export function LessonRoom({ view }: Props) {
             {ask.step.keys && <Key label={t('Higher')} hint="↑" onClick={() => run.keyBy(1)} icon={ChevronUp} />}
             {ask.step.keys && <Key label={t('Lower')} hint="↓" onClick={() => run.keyBy(-1)} icon={ChevronDown} />}
             {inPlayedKey && <Key label={t('From {what}', { what: { note: piano.lowest! } })} hint="K" onClick={inPlayedKey} icon={Music} />}
+            {singTune && <Key label={t('Sing what I played')} hint="L" onClick={singTune} icon={Music} />}
             {exerciseInHand && <Key label={t('Another sound')} hint="O" onClick={run.onAnotherSound} icon={Repeat2} />}
             <Key label={t('Something else')} hint="/" onClick={choose} icon={ListMusic} />
             {ask.step.keys && <Key label={t('Hold key')} hint="H" onClick={() => act({ kind: 'hold' })} icon={Hand} on={course.held} />}
@@ -360,6 +383,7 @@ export function LessonRoom({ view }: Props) {
                       : t('Start')}
           </button>
           {run.problem && <Notice>{t(run.problem)}</Notice>}
+          {outOfReach && outside}
           {piano.keyboard.is === 'gone' && (
             <Notice>
               {t('{name} is not connected any more: the lesson goes on. Plugged in again, it is followed again.', {

@@ -107,7 +107,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
       <ul className="flex flex-col gap-2">
         {PROTOCOLS.map((p) => (
           <li key={p.id} className="card flex flex-wrap items-center gap-2">
-            <div className="min-w-0 flex-1">
+            <div className="min-w-48 flex-1">
               <h2 className="text-lg font-bold">{t(p.name)}</h2>
               <p className="text-soft">{t(p.purpose)}</p>
             </div>
@@ -118,7 +118,7 @@ export function ProtocolsRoom({ own }: { own: Protocol[] }) {
         ))}
         {own.map((p) => (
           <li key={p.id} className="card flex flex-wrap items-center gap-2" data-testid="own-lesson">
-            <div className="min-w-0 flex-1">
+            <div className="min-w-48 flex-1">
               <h2 className="text-lg font-bold">{t(p.name)}</h2>
               <p className="text-soft">{p.purpose || p.steps.map((s) => s.name).join(', ')}</p>
             </div>

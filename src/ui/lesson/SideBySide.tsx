@@ -1,3 +1,4 @@
+import { asKey } from '../../core/music/scale';
 import { Play } from 'lucide-react';
 import { Sung, tally } from '../../core/lesson/record';
 import type { JudgedKey } from '../../core/lesson/types';
@@ -6,7 +7,7 @@ import { useLanguage } from '../language/language';
 
 /** One exercise as it was sung in this lesson: each sound beside the others, on the same keys. */
 export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: Sung; onPlay: (takeId: string) => void }) {
-  const { note, t } = useLanguage();
+  const { keyNote, t } = useLanguage();
   return (
     <div className="overflow-x-auto">
       <table className="text-sm" data-testid="side-by-side">
@@ -18,7 +19,7 @@ export function SideBySide({ sung: { name, tonics, sounds }, onPlay }: { sung: S
             </th>
             {tonics.map((t) => (
               <th key={t} scope="col" className="px-1 font-normal">
-                {note(t)}
+                {keyNote(t)}
               </th>
             ))}
             <th scope="col" className="pl-2 text-left font-normal">
@@ -53,7 +54,11 @@ function Cell({ judged, sound, onPlay }: { judged: JudgedKey | undefined; sound:
   return (
     <button
       className={`button-small min-h-11 min-w-11 ${verdict === 'yes' ? 'border-accent' : ''}`}
-      aria-label={t('{tonicMidi} on {sound}: {verdict}. Play it', { tonicMidi: { note: tonicMidi }, sound, verdict })}
+      aria-label={t('{tonicMidi} on {sound}: {verdict}. Play it', {
+        tonicMidi: asKey(tonicMidi),
+        sound,
+        verdict,
+      })}
       title={t(says)}
       onClick={() => onPlay(takeId)}
     >

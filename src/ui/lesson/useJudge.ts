@@ -1,7 +1,5 @@
-import { said } from '../../core/words/said';
 import { useMemo } from 'react';
-import type { HeardTake } from '../../audio/take-messages';
-import { judgeTake } from '../../core/judge/judge';
+import type { Against, JudgedTake } from '../../audio/take-messages';
 import { knownVoice } from '../../core/judge/known-voice';
 import { judgementInWords } from '../../core/judge/words';
 import { askedOfTake } from '../../core/lesson/exercise-step';
@@ -9,17 +7,27 @@ import type { Ask, JudgedKey } from '../../core/lesson/types';
 import type { VoiceMap } from '../../core/map/types';
 import { expectedChange, VoiceTypeId } from '../../core/plan/voice-types';
 
-/** Judges one key of an exercise as soon as its take has been heard; null for a take of anything else. */
-export function useJudge(map: VoiceMap, type: VoiceTypeId): (takeId: string, ask: Ask, heard: HeardTake) => JudgedKey | null {
+/** What a key of an exercise is judged against as soon as its take has been heard; null where something else was asked. */
+export function useJudge(map: VoiceMap, type: VoiceTypeId): (ask: Ask) => Against | null {
   return useMemo(() => {
-    const known = knownVoice(map, expectedChange(type));
-    return (takeId, ask, { findings, trace, error }) => {
+    const voice = knownVoice(map, expectedChange(type));
+    return (ask) => {
       const asked = askedOfTake(ask);
-      if (!asked || ask.tonicMidi === null) return null;
-      const of = { takeId, exerciseId: ask.step.exercise!.id, name: ask.step.name, sound: ask.vowel, tonicMidi: ask.tonicMidi };
-      if (!findings || !trace) return { ...of, verdict: 'not told', says: error ?? said('It could not be listened to.') };
-      const judgement = judgeTake(asked, { findings, trace }, known);
-      return { ...of, verdict: judgement.verdict, says: judgementInWords(judgement) };
+      return asked && { asked, voice };
     };
   }, [map, type]);
+}
+
+/** What is kept of a key that was heard; null where no exercise was asked for. */
+export function judgedKey(takeId: string, { step, vowel, tonicMidi }: Ask, { judgement, error }: JudgedTake): JudgedKey | null {
+  if (!judgement || !step.exercise || tonicMidi === null) return null;
+  return {
+    takeId,
+    exerciseId: step.exercise.id,
+    name: step.name,
+    sound: vowel,
+    tonicMidi,
+    verdict: judgement.verdict,
+    says: error ?? judgementInWords(judgement),
+  };
 }

@@ -22,7 +22,7 @@ import { useRecorder } from '../listen/useRecorder';
 import { COLOUR_WORDS, VOWELS } from '../listen/what-to-sing';
 import type { LiveStore } from '../take/LiveTrace';
 import { simulatedAsk } from './sim-ask';
-import { useJudge } from './useJudge';
+import { judgedKey, useJudge } from './useJudge';
 import type { useCourse } from './useCourse';
 import { useMadeTakes } from './useMadeTakes';
 import { texts, Said } from '../../core/words/said';
@@ -85,7 +85,7 @@ export function useLessonRun(
   const goNow = useRef<() => void>(() => {});
   /** What the take under way, or the last one, was asked for. */
   const [asked, setAsked] = useState<Ask | null>(null);
-  const judge = useJudge(map, singer.voiceType);
+  const against = useJudge(map, singer.voiceType);
   const breath = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
   const onFrames = useCallback(
@@ -172,13 +172,13 @@ export function useLessonRun(
   /** End the take under way: it goes off to the server, and the lesson goes on. */
   const finish = async (byItself: boolean, action: LessonAction = { kind: 'taken' }) => {
     takeEnd.current = null;
-    const finished = await recorder.stop();
+    const finished = await recorder.stop(asked && against(asked));
     if (!finished) return;
     if (source === 'simulated') close();
     if (pace.current) pace.current.textContent = '';
     takes.add(finished);
     void finished.heard?.then((heard) => {
-      const judged = asked && judge(finished.take.id, asked, heard);
+      const judged = asked && judgedKey(finished.take.id, asked, heard);
       if (judged) keepJudged(judged);
     });
     const before = present.current;

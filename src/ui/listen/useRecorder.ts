@@ -2,7 +2,7 @@ import { Said, texts } from '../../core/words/said';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Refused } from '../../sync/answer';
 import { Input, InputEvents, Live, prepareInput, Recording } from '../../audio/input';
-import type { HeardTake } from '../../audio/take-messages';
+import type { Against, JudgedTake } from '../../audio/take-messages';
 import { forgetKept, TakeIdentity, updateKept } from '../../sync/kept-takes';
 import { presentAccount } from '../../sync/account';
 import { onSent, sendTake, takesLane } from '../../sync/takes';
@@ -20,7 +20,7 @@ const KEEPS_NOTHING = texts('This browser keeps nothing (a private window?): the
 export interface Finished {
   take: TakeIdentity;
   recording: Recording;
-  heard: Promise<HeardTake> | null;
+  heard: Promise<JudgedTake> | null;
   marks: CoachMark[];
 }
 
@@ -121,13 +121,13 @@ export function useRecorder(
     [axis, close],
   );
 
-  /** End the take under way: its sound and marks; null when there is none. */
-  const stop = useCallback(async (): Promise<Finished | null> => {
+  /** End the take under way, judged `against` what was asked: its sound and marks; null when there is none. */
+  const stop = useCallback(async (against: Against | null = null): Promise<Finished | null> => {
     const ending = current.current;
     if (!ending || !input.current) return null;
     current.current = null;
     setState('ending');
-    const { heard, ...recording } = await input.current.stop();
+    const { heard, ...recording } = await input.current.stop(against);
     setState('idle');
     return { ...ending, recording, heard };
   }, []);

@@ -56,7 +56,7 @@ export function MapRoom({
   takes: TakeLine[];
   school: NamedBySchool;
 }) {
-  const { dateTimeOf, note, t } = useLanguage();
+  const { dateTimeOf, decimal, note, t } = useLanguage();
   const player = useTakePlayer();
   const scale = useLadderScale(map, singer.voiceType, HEIGHT);
   const figure = useRef<HTMLElement>(null);
@@ -187,7 +187,7 @@ export function MapRoom({
                     </Link>
                   </td>
                   <td className="px-2">{dateTimeOf(take.recordedAt)}</td>
-                  <td className="px-2">{take.durationS.toFixed(1)} s</td>
+                  <td className="px-2">{decimal(take.durationS, 1)} s</td>
                   <td className="px-4 text-soft">
                     {take.usable === null
                       ? t('being listened to …')

@@ -39,7 +39,7 @@ export function ItemDetail({
   models: React.ReactNode;
   onEdit: (part: Partial<PlanItem>) => void;
 }) {
-  const { note, t } = useLanguage();
+  const { keyNote, t } = useLanguage();
   const along = useFollowAlong();
   const { sounding, problem } = along;
   const [shown, setShown] = useState(0);
@@ -73,7 +73,7 @@ export function ItemDetail({
             className={`min-h-9 min-w-9 rounded-md border px-1 text-sm ${i === at ? 'border-accent font-bold' : 'border-line text-soft'}`}
             onClick={() => setShown(i)}
           >
-            {note(k)}
+            {keyNote(k)}
           </button>
         ))}
       </div>

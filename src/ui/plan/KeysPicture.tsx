@@ -22,7 +22,7 @@ export function KeysPicture({
   find: Planning['find'];
   selected: string | null;
 }) {
-  const { note, t } = useLanguage();
+  const { keyNote, t } = useLanguage();
   const [box, width] = useWidth();
   const column = items.length ? width / items.length : width;
   return (
@@ -62,7 +62,7 @@ export function KeysPicture({
                 <text x={(i + 0.5) * column} y={scale.height - 6} textAnchor="middle" fontSize={12} fontWeight={700} fill="var(--ink)">
                   {i + 1}
                 </text>
-                <title>{`${t(exercise.name)}: ${item.keys.map((k) => note(k)).join(' ')}`}</title>
+                <title>{`${t(exercise.name)}: ${item.keys.map(keyNote).join(' ')}`}</title>
               </g>
             );
           })}

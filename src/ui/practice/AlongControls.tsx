@@ -1,3 +1,4 @@
+import { asKey } from '../../core/music/scale';
 import { Pause, Pin, Play, Repeat1, SkipForward, Square } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { Shown, useWalk } from './useWalk';
@@ -62,7 +63,7 @@ export function AlongKeys({
   tune: ReadonlyMap<number, boolean | null>;
   onGo: (at: number) => void;
 }) {
-  const { note, t } = useLanguage();
+  const { keyNote, t } = useLanguage();
   return (
     <ol className="flex flex-wrap gap-1" aria-label={t('Keys')}>
       {keys.map((k, i) => {
@@ -70,15 +71,13 @@ export function AlongKeys({
         return (
           <li key={i}>
             <button
-              aria-label={
-                was === null ? note(k) : was ? t('{note}, in tune', { note: { note: k } }) : t('{note}, off', { note: { note: k } })
-              }
+              aria-label={was === null ? keyNote(k) : t(was ? '{note}, in tune' : '{note}, off', { note: asKey(k) })}
               aria-current={i === at}
               disabled={at === null}
               onClick={() => onGo(i)}
               className={`grid min-h-11 min-w-11 place-items-center rounded-md border text-sm ${i === at ? 'border-accent font-bold' : 'border-line text-soft'}`}
             >
-              {note(k)}
+              {keyNote(k)}
               {was !== null && <span aria-hidden>{was ? '●' : '○'}</span>}
             </button>
           </li>

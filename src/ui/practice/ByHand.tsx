@@ -1,4 +1,5 @@
 'use client';
+import { exerciseName } from '../../core/exercise/of-song';
 import { useState } from 'react';
 import type { Exercise } from '../../core/exercise/types';
 import type { PlanItem } from '../../core/plan/types';
@@ -56,7 +57,7 @@ export function ByHand({
           <select className="field text-base" value={id} onChange={(e) => setId(e.target.value)}>
             {items.map((it) => (
               <option key={it.exerciseId} value={it.exerciseId}>
-                {t(it.exercise.name)}
+                {t(exerciseName(it.exercise))}
               </option>
             ))}
           </select>

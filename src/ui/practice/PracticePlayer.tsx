@@ -1,14 +1,15 @@
 'use client';
+import { exerciseHow, exerciseName } from '../../core/exercise/of-song';
 import { Mic, MicOff, Play } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { openMicrophone } from '../../audio/input';
 import { inVoice } from '../../core/exercise/keys';
 import { patternSpan } from '../../core/exercise/pattern';
 import type { Accompaniment } from '../../core/exercise/follow-along';
+import { nearestOctave } from '../../core/music/pitch';
 import { renderKey, targetCurve } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import { taskOf } from '../../core/judge/hear';
-import { judgeTake } from '../../core/judge/judge';
 import type { KnownVoice } from '../../core/judge/types';
 import { type Manner, type Model } from '../../core/exercise/model';
 import { readWav } from '../../core/format/wav';
@@ -38,7 +39,7 @@ import { Report, type Told } from './Report';
 import { ChooseAccompaniment } from '../exercises/ChooseAccompaniment';
 import { Stepper } from './Stepper';
 import { Tick } from './Tick';
-import { Moment, nearestOctave, TargetCanvas } from './TargetCanvas';
+import { Moment, TargetCanvas } from './TargetCanvas';
 import { Begun, useWalk } from './useWalk';
 import { useLanguage } from '../language/language';
 import { texts } from '../../core/words/said';
@@ -113,7 +114,7 @@ export function PracticePlayer({
   onDone: (done: Omit<Done, 'kind'>, spoken: ShortRecording | null) => void;
   onLeave: () => void;
 }) {
-  const { note, t } = useLanguage();
+  const { keyNote, t } = useLanguage();
   const [tempo, setTempo] = useState(item.tempo);
   const [octave, setOctave] = useState(0);
   const [keeping, setKeeping] = useState(false);
@@ -214,22 +215,25 @@ export function PracticePlayer({
     const { sung, playedS } = along.stop();
     speech.hush();
     moment.current = at.current = takeAt.current = null;
-    const finished = await recorder.stop();
+    const against =
+      began === null
+        ? null
+        : {
+            asked: {
+              exercise,
+              sound: item.sound,
+              keys: sung.map((key) => key.tonic),
+              startsS: sung.map((key) => (key.beganMs - began) / 1000),
+              tempo,
+            },
+            voice: known,
+          };
+    const finished = await recorder.stop(against);
     let load: Load | null = null;
     let judged: Judged | undefined;
     const heard = await finished?.heard;
-    if (heard?.findings && heard.trace && began !== null) {
-      const { findings, trace } = heard;
-      load = loadOf(trace, beltedFrom(exercise, known.changeMidi));
-      const asked = {
-        exercise,
-        sound: item.sound,
-        keys: sung.map((key) => key.tonic),
-        startsS: sung.map((key) => (key.beganMs - began) / 1000),
-        tempo,
-      };
-      judged = asKept(judgeTake(asked, { findings, trace }, known));
-    }
+    if (heard?.trace) load = loadOf(heard.trace, beltedFrom(exercise, known.changeMidi));
+    if (heard?.judgement) judged = asKept(heard.judgement);
     if (finished && finished.recording.durationS > 0 && last && last.takeMs !== null) {
       const { samples, sampleRate } = readWav(new Uint8Array(finished.recording.wav));
       const fromS = Math.max(0, (last.sinceMs - last.takeMs) / 1000 + last.key.chordS - BEFORE_KEY_S);
@@ -280,7 +284,7 @@ export function PracticePlayer({
       <div className="flex flex-col gap-3">
         <Rest seconds={Math.min(60, result.seconds)} />
         <Report
-          name={t(exercise.name)}
+          name={t(exerciseName(exercise))}
           judged={result.judged ?? null}
           straw={throughWater}
           maySpeak={mayKeep}
@@ -307,14 +311,14 @@ export function PracticePlayer({
 
   const tonic = keys[shown?.at ?? 0];
   return (
-    <section className="flex flex-col gap-3" aria-label={t(exercise.name)}>
+    <section className="flex flex-col gap-3" aria-label={t(exerciseName(exercise))}>
       <div className="flex items-start gap-2">
-        <h2 className="flex-1 text-2xl leading-tight font-bold">{t(exercise.name)}</h2>
+        <h2 className="flex-1 text-2xl leading-tight font-bold">{t(exerciseName(exercise))}</h2>
         <p className="text-right text-4xl leading-none font-bold" aria-live="polite" data-testid="key">
-          {note(tonic)}
+          {keyNote(tonic)}
         </p>
       </div>
-      <p className="text-lg">{t('On “{sound}”. {how}', { sound: item.sound, how: exercise.how })}</p>
+      <p className="text-lg">{t('On “{sound}”. {how}', { sound: item.sound, how: exerciseHow(exercise) })}</p>
       {item.straws && <p className="font-semibold">{t(item.straws)}</p>}
       {!shown && <p className="text-sm text-soft">{t(throughWater ? STRAW_REMINDER : BREATH_REMINDER)}</p>}
       {throughWater && (

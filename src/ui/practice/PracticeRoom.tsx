@@ -1,4 +1,5 @@
 'use client';
+import { exerciseName } from '../../core/exercise/of-song';
 import { AudioLines, CalendarPlus, Check, ChevronLeft, ChevronRight, TriangleAlert, WifiOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { actAs } from '../../sync/account';
@@ -308,7 +309,7 @@ export function PracticeRoom({ token, view }: Props) {
                     onClick={() => setOpen(it.exerciseId)}
                   >
                     <span className="min-w-0 flex-1">
-                      <span className="block text-lg leading-tight font-semibold">{t(it.exercise.name)}</span>
+                      <span className="block text-lg leading-tight font-semibold">{t(exerciseName(it.exercise))}</span>
                       <span className="block text-sm text-soft">
                         {left
                           ? t(left.says)

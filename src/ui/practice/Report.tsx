@@ -1,4 +1,5 @@
 'use client';
+import { asKey } from '../../core/music/scale';
 import { useState } from 'react';
 import { MOST_EFFORT, Sign, SIGNS } from '../../core/plan/safety';
 import { judgementInWords } from '../../core/judge/words';
@@ -33,7 +34,7 @@ export function Report({
   onTell: (told: Told, spoken: ShortRecording | null) => void;
   children?: React.ReactNode;
 }) {
-  const { note, t } = useLanguage();
+  const { keyNote, t } = useLanguage();
   const [effort, setEffort] = useState<number | null>(null);
   const [signs, setSigns] = useState<Sign[]>([]);
   const [felt, setFelt] = useState<Felt[]>([]);
@@ -55,10 +56,13 @@ export function Report({
             {judged.keys.map((k, i) => (
               <li
                 key={i}
-                aria-label={t('{key}: {verdict}', { key: { note: k.tonicMidi }, verdict: VERDICT_NAMES[k.verdict] })}
+                aria-label={t('{key}: {verdict}', {
+                  key: asKey(k.tonicMidi),
+                  verdict: VERDICT_NAMES[k.verdict],
+                })}
                 className={`grid min-h-9 min-w-9 place-items-center rounded-md border px-1 text-sm ${k.verdict === 'yes' ? 'border-accent' : 'border-line text-soft'}`}
               >
-                {note(k.tonicMidi)}
+                {keyNote(k.tonicMidi)}
                 <span aria-hidden>{VERDICT_SIGNS[k.verdict]}</span>
               </li>
             ))}

@@ -2,9 +2,10 @@
 import { RefObject, useEffect, useRef } from 'react';
 import { stepSemitones } from '../../core/exercise/pattern';
 import { KeyInTime, targetCurve } from '../../core/exercise/render';
+import { exerciseName } from '../../core/exercise/of-song';
 import type { Exercise } from '../../core/exercise/types';
 import { movableDo } from '../../core/exercise/movable-do';
-import { isNatural } from '../../core/music/pitch';
+import { isNatural, nearestOctave } from '../../core/music/pitch';
 import { HOP_S } from '../../core/voice/types';
 import type { LiveStore } from '../take/LiveTrace';
 import { useWidth } from '../kit/useWidth';
@@ -27,7 +28,7 @@ export interface Moment {
 interface Props {
   moment: RefObject<Moment | null>;
   live: RefObject<LiveStore>;
-  exercise: Pick<Exercise, 'name' | 'steps'>;
+  exercise: Pick<Exercise, 'name' | 'ofSong' | 'steps'>;
 }
 
 /** What is meant in this key on the rungs of the ladder, where it is by now, and what is sung over it. */
@@ -125,13 +126,10 @@ export function TargetCanvas({ moment, live, exercise }: Props) {
       <canvas
         ref={canvas}
         role="img"
-        aria-label={t('{name}: what is meant, and what is sung', { name: exercise.name })}
+        aria-label={t('{name}: what is meant, and what is sung', { name: exerciseName(exercise) })}
         style={{ width, height: HEIGHT }}
         className="rounded-lg border border-line"
       />
     </div>
   );
 }
-
-/** A voice that takes the exercise an octave off is right all the same. */
-export const nearestOctave = (midi: number, middle: number): number => midi + 12 * Math.round((middle - midi) / 12);

@@ -1,4 +1,5 @@
 'use client';
+import { exerciseName } from '../../core/exercise/of-song';
 import { subDays } from 'date-fns';
 import dynamic from 'next/dynamic';
 import type { Exercise } from '../../core/exercise/types';
@@ -154,7 +155,7 @@ export function ProgressRoom({
                 const { step, because } = propose(practisedOf(entries, it.exerciseId), dayKey(new Date()));
                 return (
                   <li key={it.exerciseId}>
-                    <b>{t(it.exercise.name)}:</b> {t(STEP_WORDS[step])}. <span className="text-soft">{t(because)}</span>
+                    <b>{t(exerciseName(it.exercise))}:</b> {t(STEP_WORDS[step])}. <span className="text-soft">{t(because)}</span>
                   </li>
                 );
               })}

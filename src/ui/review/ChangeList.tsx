@@ -27,7 +27,7 @@ export function ChangeList({
   /** An added mark, by its id. */
   onTakeBack: (id: string) => void;
 }) {
-  const { note, t } = useLanguage();
+  const { decimal, note, t } = useLanguage();
   const added = marks.filter((m) => m.verdict === 'add');
   return (
     <ol className="flex flex-col gap-2">
@@ -53,7 +53,7 @@ export function ChangeList({
                   {t('{what}, going {direction}', { what: EVENT_WORDS[change.kind], direction: change.direction })}
                   <br />
                   <span className="text-soft">
-                    {change.timeS.toFixed(1)} s{mark?.verdict === 'move' ? t(', machine: {note}', { note: { note: change.midi } }) : ''}
+                    {decimal(change.timeS, 1)} s{mark?.verdict === 'move' ? t(', machine: {note}', { note: { note: change.midi } }) : ''}
                   </span>
                 </span>
               </button>
@@ -107,7 +107,7 @@ export function ChangeList({
               direction: m.direction,
             })}
             <br />
-            <span className="text-soft">{m.timeS.toFixed(1)} s</span>
+            <span className="text-soft">{decimal(m.timeS, 1)} s</span>
           </span>
           <ForCoaches>
             <button

@@ -1,4 +1,5 @@
 'use client';
+import { asKey } from '../../core/music/scale';
 import { Pause, Play, Plus, Redo2, Repeat, Snail, Undo2 } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useCallback, useMemo, useState } from 'react';
@@ -53,7 +54,7 @@ const SOURCE_WORDS: Record<string, string> = texts({ microphone: 'microphone', f
 
 /** One take heard again: the machine's findings and the coach's word on each, side by side on the ladder. */
 export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored }, atS, others, singers }: Props) {
-  const { dateTimeOf, rich, t } = useLanguage();
+  const { dateTimeOf, decimal, rich, t } = useLanguage();
   const findings = analysis?.findings ?? null;
   const trace = analysis?.trace ?? null;
   const heard = useMemo(() => (findings ? changesOf(findings) : []), [findings]);
@@ -250,7 +251,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
             {take.vowel && take.task !== 'speech' ? t(' on “{vowel}”', { vowel: take.vowel }) : ''}
           </h2>
           <p className="text-sm text-soft">
-            {dateTimeOf(take.recordedAt)} · {take.durationS.toFixed(1)} s · {t(SOURCE_WORDS[take.source])}
+            {dateTimeOf(take.recordedAt)} · {decimal(take.durationS, 1)} s · {t(SOURCE_WORDS[take.source])}
           </p>
         </div>
         {findings?.quality.reasons.map((r) => (
@@ -323,7 +324,10 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
               {findings.pattern &&
                 t(': {name}, in {keys}', {
                   name: findings.pattern.name,
-                  keys: { all: findings.pattern.keys.map((k) => said('{note}', { note: { note: k.tonicMidi } })), as: 'comma' },
+                  keys: {
+                    all: findings.pattern.keys.map((k) => said('{note}', { note: asKey(k.tonicMidi) })),
+                    as: 'comma',
+                  },
                 })}
             </summary>
             {findings.pattern && <PatternGaps pattern={findings.pattern} />}
@@ -342,18 +346,18 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
                 {findings.notes.map((n) => (
                   <tr key={n.startS}>
                     <td>{t(inCents(n.midi + n.cents / 100))}</td>
-                    <td>{n.startS.toFixed(2)} s</td>
-                    <td>{(n.endS - n.startS).toFixed(2)} s</td>
+                    <td>{decimal(n.startS, 2)} s</td>
+                    <td>{decimal(n.endS - n.startS, 2)} s</td>
                     <td>
                       {n.vibrato
-                        ? t('{rate} a second, ±{cents} ¢', {
-                            rate: n.vibrato.rateHz.toFixed(1),
+                        ? t('{rate, number, ::.0} a second, ±{cents} ¢', {
+                            rate: n.vibrato.rateHz,
                             cents: n.vibrato.cents.toFixed(0),
                           })
                         : t('none')}
                     </td>
-                    <td>{n.driftCents.toFixed(0)} ¢</td>
-                    <td>{n.unrestCents.toFixed(0)} ¢</td>
+                    <td>{decimal(n.driftCents, 0)} ¢</td>
+                    <td>{decimal(n.unrestCents, 0)} ¢</td>
                   </tr>
                 ))}
               </tbody>
@@ -369,7 +373,7 @@ export function ReviewRoom({ singer, map, view: { take, analysis, marks: stored 
 function PatternGaps({ pattern }: { pattern: PatternSung }) {
   const { t } = useLanguage();
   const missing = pattern.keys.flatMap((k) =>
-    k.notes.filter((n) => n.note === null).map((n) => t('{degree} in {key}', { degree: n.degree, key: { note: k.tonicMidi } })),
+    k.notes.filter((n) => n.note === null).map((n) => t('{degree} in {key}', { degree: n.degree, key: asKey(k.tonicMidi) })),
   );
   const extra = pattern.keys.reduce((s, k) => s + k.extra.length, 0);
   if (missing.length === 0 && extra === 0) return null;

@@ -33,10 +33,27 @@ const DEEDS: Record<string, string> = texts({
   deleted: 'deleted {what}',
   sent: 'sent {what}',
   took: 'took {what}',
+  'took out': 'took {what}',
+  'took back': 'took {what} back',
+  'brought in': 'brought {what} in',
+  opened: 'opened {what}',
 });
 
 /** What needs other words than its own. */
-const DID: Record<string, string> = texts({ looked: 'looked at the records', invited: 'invited somebody' });
+const DID: Record<string, string> = texts({
+  looked: 'looked at the records',
+  invited: 'invited somebody',
+  'signed in': 'signed in',
+  'could not sign in': 'could not sign in',
+  'signed out': 'signed out',
+  joined: 'joined the studio',
+  'was made': 'was given another part',
+  'was taken out': 'was taken out of the studio',
+  'changed the password': 'changed the password',
+  'asked for a new password': 'asked for a new password',
+  'set a new password': 'set a new password',
+  'offered a new password': 'offered a new password',
+});
 
 interface Line {
   id: string;

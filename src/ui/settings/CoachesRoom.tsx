@@ -43,7 +43,7 @@ export function CoachesRoom({ members, invites }: Props) {
       <ul className="flex flex-col gap-2">
         {members.map((m) => (
           <li key={m.userId} className="card flex flex-wrap items-center gap-3" data-testid="member">
-            <p className="min-w-0 flex-1">
+            <p className="min-w-52 flex-1">
               <b>{m.name}</b> {m.self && t('(you)')}
               <br />
               <span className="text-soft">{m.email}</span>
@@ -61,7 +61,7 @@ export function CoachesRoom({ members, invites }: Props) {
         ))}
         {invites.map((i) => (
           <li key={i.id} className="card flex flex-wrap items-center gap-3 border-dashed">
-            <p className="min-w-0 flex-1">
+            <p className="min-w-52 flex-1">
               <b>{i.email}</b>
               <br />
               <span className="text-soft">

@@ -1,4 +1,5 @@
 'use client';
+import { exerciseHow, exerciseName } from '../../core/exercise/of-song';
 import { Play, Square } from 'lucide-react';
 import { useState } from 'react';
 import type { useFollowAlong } from '../../audio/follow-along';
@@ -6,7 +7,6 @@ import { notesInWords } from '../../core/exercise/keys';
 import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import type { VoiceMap } from '../../core/map/types';
-import { tonicName } from '../../core/music/scale';
 import type { PlanItem } from '../../core/plan/types';
 import { changeIn } from '../../core/plan/voice';
 import type { VoiceTypeId } from '../../core/plan/voice-types';
@@ -37,7 +37,7 @@ export function SheetItem({
   range: { low: number; high: number };
   along: ReturnType<typeof useFollowAlong>;
 }) {
-  const { language, note, t } = useLanguage();
+  const { language, keyNote, t } = useLanguage();
   const [tempo, setTempo] = useState(item.tempo);
   const playing = sounding?.id === exercise.id;
   const shownKey = playing ? item.keys[sounding.key] : item.keys[0];
@@ -46,7 +46,7 @@ export function SheetItem({
       <div className="grid gap-x-5 md:grid-cols-[1fr_17rem] print:grid-cols-[1fr_64mm] print:gap-x-3">
         <div>
           <h2 className="text-lg font-bold print:text-base">
-            {number}. {t(exercise.name)} <span className="font-normal">{t('on “{sound}”', { sound: item.sound })}</span>
+            {number}. {t(exerciseName(exercise))} <span className="font-normal">{t('on “{sound}”', { sound: item.sound })}</span>
           </h2>
           <Staff exercise={exercise} tonic={shownKey} voice={voice} leaning={{ sound: item.sound, changeMidi: changeIn(map, voice) }} />
         </div>
@@ -54,12 +54,18 @@ export function SheetItem({
           <p className="font-bold">
             {t('{minutes} min, {timesADay}× a day · ♩ = {tempo}', { minutes: item.minutes, timesADay: item.timesADay, tempo })}
           </p>
-          <p>{t('{days} · keys {keys}', { days: daysInWords(item.days, startsOn, language), keys: notesInWords(item.keys) })}</p>
+          <p>
+            {t('{days} · {count, plural, one {key} other {keys}} {keys}', {
+              days: daysInWords(item.days, startsOn, language),
+              count: item.keys.length,
+              keys: notesInWords(item.keys),
+            })}
+          </p>
           {item.straws && <p className="font-semibold">{t(item.straws)}</p>}
           <KeyStrip range={range} map={map} item={item} exercise={exercise} current={playing ? shownKey : null} />
         </div>
       </div>
-      <p className="print:text-[12px] print:leading-tight">{t(exercise.how)}</p>
+      <p className="print:text-[12px] print:leading-tight">{t(exerciseHow(exercise))}</p>
       {item.cues && (
         <p className="print:text-[12px] print:leading-tight">{t('Between the keys: {words}.', { words: item.cues.join('; ') })}</p>
       )}
@@ -88,7 +94,7 @@ export function SheetItem({
           {t('Slower')}
           <input
             type="range"
-            aria-label={t('Tempo of {name}', { name: exercise.name })}
+            aria-label={t('Tempo of {name}', { name: exerciseName(exercise) })}
             min={Math.max(30, exercise.tempo[0] - TEMPO_REACH)}
             max={exercise.tempo[2] + TEMPO_REACH}
             step={2}
@@ -98,7 +104,7 @@ export function SheetItem({
           {t('Faster')}
         </label>
         <p aria-live="polite" className="text-2xl font-bold" data-testid="sounding-key">
-          {playing ? note(shownKey, tonicName(shownKey).includes('b')) : ''}
+          {playing ? keyNote(shownKey) : ''}
         </p>
       </div>
     </li>

@@ -1,3 +1,4 @@
+import { exerciseName } from '../../core/exercise/of-song';
 import type { Speaker } from '../language/language';
 import type { Exercise } from '../../core/exercise/types';
 import { daysToIcs, toIcs } from '../../core/format/ics';
@@ -15,7 +16,10 @@ export function downloadCalendar(
   { t, language }: Speaker,
 ): void {
   const days = weekFrom(week.startsOn, language);
-  const nameOf = (id: string) => week.items.find((x) => x.item.exerciseId === id)?.exercise.name ?? '';
+  const nameOf = (id: string) => {
+    const of = week.items.find((x) => x.item.exerciseId === id);
+    return of ? exerciseName(of.exercise) : '';
+  };
   const sessions = setsOf(week.items.map((x) => x.item)).map((s, i) => ({
     id: `${week.id}-${i}`,
     day: days[s.day].key,

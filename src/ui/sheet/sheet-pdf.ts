@@ -1,3 +1,4 @@
+import { exerciseHow, exerciseName } from '../../core/exercise/of-song';
 import { notesInWords } from '../../core/exercise/keys';
 import { leansIn } from '../../core/exercise/vowel-lean';
 import { changeIn } from '../../core/plan/voice';
@@ -44,19 +45,21 @@ export async function sheetPdf(
     const staff = await engraveForPaper({ exercise, tonic: item.keys[0], voice: singer.voiceType, leans, movableDo: tongue.movableDo });
     const high = Math.min((staff.height / 4) * STAFF_SCALE * 1.6, 70);
     const wide = Math.min(width, (staff.width / staff.height) * high);
-    const words = doc.splitTextToSize(plain([exercise.how, item.reason, item.caution].map((said) => t(said)).join(' ')), width) as string[];
-    if (y + high + (words.length + 3) * LINE > PAGE.height - PAGE.margin) {
+    const says = [exerciseHow(exercise), item.reason, item.caution].map((said) => t(said)).join(' ');
+    const lines = doc.splitTextToSize(plain(says), width) as string[];
+    if (y + high + (lines.length + 3) * LINE > PAGE.height - PAGE.margin) {
       doc.addPage();
       y = PAGE.margin + 10;
     }
-    write(t('{n}. {exercise}, on “{sound}”', { n: i + 1, exercise: exercise.name, sound: item.sound }), 'bold', 12);
+    write(t('{n}. {exercise}, on “{sound}”', { n: i + 1, exercise: exerciseName(exercise), sound: item.sound }), 'bold', 12);
     write(
       [
-        t('{minutes} min, {times} × a day, {days}; ♩ = {tempo}; keys {keys}', {
+        t('{minutes} min, {times} × a day, {days}; ♩ = {tempo}; {count, plural, one {key} other {keys}} {keys}', {
           minutes: item.minutes,
           times: item.timesADay,
           days: daysInWords(item.days, assignment.startsOn, tongue.language),
           tempo: item.tempo,
+          count: item.keys.length,
           keys: notesInWords(item.keys),
         }),
         ...(item.straws ? [t(item.straws)] : []),
@@ -64,7 +67,7 @@ export async function sheetPdf(
     );
     doc.addImage(staff.toDataURL('image/png'), 'PNG', PAGE.margin, y - 6, wide, high);
     y += high + 2;
-    write([exercise.how, item.reason, item.caution].map((said) => t(said)).join(' '));
+    write(says);
     y += GAP;
   }
   write(

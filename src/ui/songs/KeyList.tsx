@@ -1,6 +1,7 @@
 'use client';
 import { saidKey } from '../../core/song/keys';
 import { Check } from 'lucide-react';
+import { useId } from 'react';
 import type { SongKey } from '../../core/song/keys';
 import type { Song } from '../../core/song/types';
 import type { SongVoice } from '../../core/song/voice';
@@ -10,6 +11,8 @@ import { useLanguage } from '../language/language';
 
 const WIDTH = 150;
 const HEIGHT = 40;
+/** Finer than a pixel shows. */
+const tenths = (px: number) => Math.round(10 * px) / 10;
 
 /** Every key of the song in one picture, best first, each with the bars that decide it. */
 export function KeyList({
@@ -33,6 +36,7 @@ export function KeyList({
   const low = Math.min(voice.low, ...keys.map((k) => k.tessitura.lowest));
   const high = Math.max(voice.high, ...keys.map((k) => k.tessitura.highest));
   const y = (midi: number) => 2 + ((high - midi) / (high - low)) * (HEIGHT - 4);
+  const melody = useId();
   return (
     <ol
       aria-label={t('Keys, best first')}
@@ -53,7 +57,7 @@ export function KeyList({
               </span>
               <span className="block text-xs text-soft">{t(keyInWords(key, octave))}</span>
             </span>
-            <Contour song={song} of={key} voice={voice} y={y} />
+            <Contour song={song} of={key} voice={voice} y={y} melody={melody} draws={i === 0} />
             <span className="min-w-40 flex-1 text-sm">
               <span className="block">
                 <b>{key.standing === 'fits' ? t(LEVEL_WORDS[key.level]) : t('not for this voice')}</b> ·{' '}
@@ -84,8 +88,25 @@ export function KeyList({
   );
 }
 
-/** The melody in small, between what may be sung, with the changes across and its deciding bars marked. */
-function Contour({ song, of, voice, y }: { song: Song; of: SongKey; voice: SongVoice; y: (midi: number) => number }) {
+/**
+ * The melody in small, between what may be sung, with the changes across and its deciding bars marked. It is the same in every key but for
+ * its height: one of them draws it, under the id `melody`, the others show it (drawn in each, it was half the page).
+ */
+function Contour({
+  song,
+  of,
+  voice,
+  y,
+  melody,
+  draws,
+}: {
+  song: Song;
+  of: SongKey;
+  voice: SongVoice;
+  y: (midi: number) => number;
+  melody: string;
+  draws: boolean;
+}) {
   const last = song.bars[song.bars.length - 1];
   const x = (place: number) => (place / (last.start + last.beats)) * WIDTH;
   const deciding = new Set(of.deciding.map((d) => d.bar));
@@ -116,11 +137,17 @@ function Contour({ song, of, voice, y }: { song: Song; of: SongKey; voice: SongV
       {[voice.low - 0.5, voice.high + 0.5].map((limit) => (
         <line key={limit} x1={0} x2={WIDTH} y1={y(limit)} y2={y(limit)} stroke="var(--soft)" strokeDasharray="3 3" />
       ))}
-      <path
-        d={song.notes.map((n) => `M${x(n.start)} ${y(n.midi + of.semitones)}h${Math.max(1, x(n.beats) - 0.5)}`).join('')}
-        stroke="var(--ink)"
-        strokeWidth={2}
-      />
+      {draws && (
+        <defs>
+          <path
+            id={melody}
+            d={song.notes.map((n) => `M${tenths(x(n.start))} ${tenths(y(n.midi))}h${tenths(Math.max(1, x(n.beats) - 0.5))}`).join('')}
+            stroke="var(--ink)"
+            strokeWidth={2}
+          />
+        </defs>
+      )}
+      <use href={`#${melody}`} y={y(of.semitones) - y(0)} />
     </svg>
   );
 }

@@ -72,7 +72,7 @@ export function SongPicture({
   return (
     <div className="flex min-w-0 gap-2">
       <div style={{ paddingTop: HEAD }}>
-        <Ladder scale={scale} map={map} />
+        <Ladder scale={scale} map={map} flats={flats} />
       </div>
       <div ref={box} className="min-w-0 flex-1">
         <div ref={scroller} className="overflow-x-auto rounded-lg border border-line" tabIndex={-1}>

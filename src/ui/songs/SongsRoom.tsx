@@ -91,7 +91,7 @@ export function SongsRoom({ songs }: { songs: SongLine[] }) {
             <Upload aria-hidden size={18} /> {reading ? t('Reading …') : t('From a file')}
           </button>
           <button className="button" onClick={() => (setCame(null), setEditing('new'))}>
-            <Plus aria-hidden size={18} /> {t('Write one')}
+            <Plus aria-hidden size={18} /> {t('Write a song')}
           </button>
         </ForCoaches>
       </div>

@@ -168,7 +168,7 @@ export function StudioSong({ row }: { row: { id: string; song: Song; note: strin
                       <span className="block text-sm text-soft">
                         {typeof chosen?.semitones === 'number' && (
                           <b className="text-coach">{t('{key} is chosen.', { key: saidKey(song, chosen.semitones) })}</b>
-                        )}
+                        )}{' '}
                         {fit?.because && t(fit?.because)}
                       </span>
                     </Link>

@@ -1,4 +1,6 @@
 'use client';
+import { asKey, flatsIn } from '../../core/music/scale';
+import { exerciseName } from '../../core/exercise/of-song';
 import { useLanguage } from '../language/language';
 import { useEffect, useMemo, useRef } from 'react';
 import { stepSemitones } from '../../core/exercise/pattern';
@@ -8,7 +10,7 @@ import type { VoiceTypeId } from '../../core/plan/voice-types';
 import { engrave } from './engrave';
 
 interface Props {
-  exercise: Pick<Exercise, 'name' | 'steps'> & Partial<Pick<Exercise, 'weight'>>;
+  exercise: Pick<Exercise, 'name' | 'ofSong' | 'steps'> & Partial<Pick<Exercise, 'weight'>>;
   tonic: number;
   voice?: VoiceTypeId;
   /** What it is sung on, and where this voice changes: the note from which an open vowel leans is marked. */
@@ -31,13 +33,17 @@ export function Staff({ exercise, tonic, voice, leaning, selected = null, onSele
   const places = useRef<number[]>([]);
   useEffect(() => {
     let current = true;
-    void engrave({ exercise, tonic, voice, selected, leans, movableDo }).then((engraved) => {
-      if (!current) return;
-      places.current = engraved.places;
-      box.current?.replaceChildren(engraved.svg);
-    });
+    // By itself: together with what is drawn around it the page would be held up.
+    const soon = setTimeout(() =>
+      engrave({ exercise, tonic, voice, selected, leans, movableDo }).then((engraved) => {
+        if (!current) return;
+        places.current = engraved.places;
+        box.current?.replaceChildren(engraved.svg);
+      }),
+    );
     return () => {
       current = false;
+      clearTimeout(soon);
     };
   }, [exercise, tonic, voice, selected, leans, movableDo]);
   const first = leans.find((l) => l.leans);
@@ -56,12 +62,12 @@ export function Staff({ exercise, tonic, voice, leaning, selected = null, onSele
       aria-label={
         first
           ? t('{name} from {tonic}; from {note} up the vowel leans toward “{vowel}”', {
-              name: exercise.name,
-              tonic: { note: tonic },
-              note: { note: tonic + stepSemitones(exercise.steps[first.step]) },
+              name: exerciseName(exercise),
+              tonic: asKey(tonic),
+              note: { note: tonic + stepSemitones(exercise.steps[first.step]), flats: flatsIn(tonic) },
               vowel: first.vowel,
             })
-          : t('{name} from {tonic}', { name: exercise.name, tonic: { note: tonic } })
+          : t('{name} from {tonic}', { name: exerciseName(exercise), tonic: asKey(tonic) })
       }
       data-testid="staff"
       className={`min-h-14 text-ink print:min-h-0 ${onSelect ? 'cursor-pointer' : ''}`}

@@ -11,6 +11,8 @@ const CLEF_ROOM = 62;
 /** Left of each line, for the number of its first bar. */
 const MARGIN = 20;
 const SYSTEM_HEIGHT = 118;
+/** Words stand so far under the top of their line at the least: clear of the staff. */
+const WORDS_LEAST = 92;
 const WORDS_FONT = { family: 'Atkinson Hyperlegible Next Variable', size: 11 };
 
 type Library = typeof import('vexflow/bravura');
@@ -63,6 +65,7 @@ export async function engraveSong(song: Song, semitones: number, width: number, 
     renderer.resize(width, here.length * SYSTEM_HEIGHT + 10);
     const context = renderer.getContext();
     context.setFillStyle('currentColor').setStrokeStyle('currentColor');
+    let laid = 0;
     here.forEach((bars, s) => {
       const wide = bars.reduce((sum, b) => sum + widthOf(b), 0);
       const begins = first + s === 0;
@@ -80,6 +83,9 @@ export async function engraveSong(song: Song, semitones: number, width: number, 
         open = drawBar(vexflow, context, stave, bar, { clef, signature, open }, (sign, id) => drawn.push([sign, id]));
         x += own;
       });
+      const words = [...holder.querySelectorAll('.vf-annotation text')];
+      layWords(words.slice(laid), s * SYSTEM_HEIGHT);
+      laid = words.length;
     });
     // What is tied on over the edge of a sheet has no bow there.
     open = null;
@@ -141,6 +147,12 @@ function drawBar(
     from = sign.ends ? null : written[i];
   });
   return from;
+}
+
+/** The library hangs each word under its own note; the words of a line of staves stand on one line, under its lowest. */
+function layWords(words: readonly Element[], top: number) {
+  const lowest = words.reduce((y, word) => Math.max(y, Number(word.getAttribute('y'))), top + WORDS_LEAST);
+  for (const word of words) word.setAttribute('y', String(lowest));
 }
 
 /** Rests stand on the middle line. */

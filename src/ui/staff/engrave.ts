@@ -38,7 +38,10 @@ export interface ToEngrave {
 const WORD_FONT = 'Atkinson Hyperlegible Next Variable, sans-serif';
 const WORD_SIZE = 13;
 /** Room over or under the notes for what is written there. */
-const WORD_ROOM = 16;
+const WORD_ROOM = 18;
+/** Under the lowest of the notes to the foot of the words, and how wide a note's head is, in the library's units. */
+const WORD_LINE = 11;
+const HEAD_WIDTH = 12;
 
 type Library = typeof import('vexflow/bravura');
 
@@ -86,11 +89,10 @@ function draw(
       return { note, length };
     }),
   );
-  const word = (text: string, where: number) => new Annotation(text).setVerticalJustification(where).setFont(WORD_FONT, WORD_SIZE);
   for (const { step, leans: leaning, vowel } of leans)
-    parts[step][0].note.addModifier(word(leaning ? `(${vowel})` : vowel, AnnotationVerticalJustify.TOP));
-  if (syllables)
-    parts.forEach(([first], step) => first.note.addModifier(word(movableDo(exercise.steps[step]), AnnotationVerticalJustify.BOTTOM)));
+    parts[step][0].note.addModifier(
+      new Annotation(leaning ? `(${vowel})` : vowel).setVerticalJustification(AnnotationVerticalJustify.TOP).setFont(WORD_FONT, WORD_SIZE),
+    );
   parts.forEach((of, step) => {
     if (step === selected) for (const { note } of of) note.setStyle({ fillStyle: 'var(--accent)', strokeStyle: 'var(--accent)' });
   });
@@ -116,11 +118,19 @@ function draw(
         .draw();
   });
   const box = staffVoice.getBoundingBox();
+  // The 8 of a clef that sounds an octave lower hangs under it.
+  const lowest = Math.max(stave.getYForLine(4) + (how.annotation ? 36 : 16), box ? box.getY() + box.getH() + 6 : 90);
+  // On one line, whatever stands over it.
+  if (syllables) {
+    context.setFont(WORD_FONT, WORD_SIZE);
+    parts.forEach(([{ note }], step) => {
+      const syllable = movableDo(exercise.steps[step]);
+      context.fillText(syllable, note.getAbsoluteX() + (HEAD_WIDTH - context.measureText(syllable).width) / 2, lowest + WORD_LINE);
+    });
+  }
   return {
     top: Math.min(stave.getYForLine(0) - 16, box ? box.getY() - 6 : 20) - (leans.length ? WORD_ROOM : 0),
-    // The 8 of a clef that sounds an octave lower hangs under it.
-    bottom:
-      Math.max(stave.getYForLine(4) + (how.annotation ? 36 : 16), box ? box.getY() + box.getH() + 6 : 90) + (syllables ? WORD_ROOM : 0),
+    bottom: lowest + (syllables ? WORD_ROOM : 0),
     places: parts.map((of) => of[0].note.getAbsoluteX()),
   };
 }

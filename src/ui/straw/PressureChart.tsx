@@ -12,7 +12,7 @@ const LEAST_TOP = 1.25 * COMFORT.high;
 
 /** Back pressure against breath, with the comfortable band; a table behind it for those who don't see it. */
 export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
-  const { t } = useLanguage();
+  const { decimal, t } = useLanguage();
   const data = useMemo(
     () =>
       Array.from({ length: POINTS }, (_, i) => {
@@ -34,6 +34,7 @@ export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
               type="number"
               domain={[FLOWS.low, FLOWS.high]}
               ticks={TICKS}
+              tickFormatter={(v: number) => decimal(v)}
               stroke="var(--soft)"
               fontSize={12}
               label={{ value: t('breath, litres a second'), position: 'insideBottom', offset: -10, fill: 'var(--soft)', fontSize: 12 }}
@@ -49,7 +50,7 @@ export function PressureChart({ set, flow }: { set: StrawSet; flow: number }) {
               yAxisId="cm"
               orientation="right"
               domain={[0, top / CM_H2O_PA]}
-              tickFormatter={(v: number) => v.toFixed(0)}
+              tickFormatter={(v: number) => decimal(v, 0)}
               stroke="var(--soft)"
               fontSize={12}
               label={{ value: 'cmH₂O', position: 'insideTopRight', offset: -6, fill: 'var(--soft)', fontSize: 12 }}

@@ -38,7 +38,7 @@ const DEEPEST_CM = 10;
 /** Every set of like straws that is easily had, from least to most back pressure. */
 const STEPS = progression(KINDS.map((k) => ({ ...k, count: MOST_SIDE_BY_SIDE })));
 
-const inCm = (pa: number) => (pa / CM_H2O_PA).toFixed(1);
+const inCm = (pa: number) => pa / CM_H2O_PA;
 /** Any straws side by side, in air or water: how much they push back, and what to change. */
 export function StrawBench() {
   const { t } = useLanguage();
@@ -127,9 +127,9 @@ export function StrawBench() {
           <div aria-live="polite">
             <p className="text-[40px] leading-tight font-bold" data-testid="pressure">
               {Math.round(pressure)} Pa{' '}
-              <span className="text-2xl font-semibold text-soft">{t('{pressure} cmH₂O', { pressure: inCm(pressure) })}</span>
+              <span className="text-2xl font-semibold text-soft">{t('{pressure, number, ::.0} cmH₂O', { pressure: inCm(pressure) })}</span>
             </p>
-            <p className="text-lg">{t('at a breath of {flow} l/s. {feel}', { flow: flow.toFixed(2), feel: FEEL_WORDS[feel] })}</p>
+            <p className="text-lg">{t('at a breath of {flow, number, ::.00} l/s. {feel}', { flow, feel: FEEL_WORDS[feel] })}</p>
           </div>
           {help && (
             <button className="button self-start" onClick={() => setSet(help.set)}>
@@ -151,7 +151,7 @@ export function StrawBench() {
                     >
                       {t(setName(step))}
                       <span className="block text-xs">
-                        {t('{pressure} cmH₂O, {feel}', { pressure: inCm(pressureOf(step, flow)), feel: feelOf(step, flow) })}
+                        {t('{pressure, number, ::.0} cmH₂O, {feel}', { pressure: inCm(pressureOf(step, flow)), feel: feelOf(step, flow) })}
                       </span>
                     </button>
                   </li>
@@ -161,7 +161,7 @@ export function StrawBench() {
           </div>
           <p className="text-sm text-soft">
             {t(
-              'The band is where it feels easy for most ({low} to {high} cmH₂O, common practice): the singer’s own feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by Blasius where it is turbulent, with the loss at the ends.',
+              'The band is where it feels easy for most ({low, number, ::.0} to {high, number, ::.0} cmH₂O, common practice): the singer’s own feeling decides. Worked out for plain round tubes and air at 37 °C, by Hagen and Poiseuille where the flow is smooth and by Blasius where it is turbulent, with the loss at the ends.',
               { low: inCm(COMFORT.low), high: inCm(COMFORT.high) },
             )}
           </p>
@@ -186,12 +186,13 @@ function Slider({
   max: number;
   step: number;
 }) {
+  const { decimal } = useLanguage();
   return (
     <label className="flex min-h-11 items-center gap-3 text-sm">
       <span className="w-28 text-soft">{label}</span>
       <input type="range" className="min-w-0 flex-1" {...limits} value={value} onChange={(e) => onChange(e.target.valueAsNumber)} />
       <span className="w-16 text-right font-semibold tabular-nums">
-        {value} {unit}
+        {decimal(value)} {unit}
       </span>
     </label>
   );

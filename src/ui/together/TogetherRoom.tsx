@@ -166,7 +166,14 @@ function TogetherItem({
         {number}. {t(exercise.name)} <span className="font-normal">{t('on “{sound}”', { sound })}</span>
       </h3>
       <Staff exercise={exercise} tonic={playing ? keys[sounding.key] : keys[0]} voice={voice} />
-      <p className="text-sm">{t('{minutes} min · ♩ = {tempo} · keys {keys}', { minutes, tempo, keys: notesInWords(keys) })}</p>
+      <p className="text-sm">
+        {t('{minutes} min · ♩ = {tempo} · {count, plural, one {key} other {keys}} {keys}', {
+          minutes,
+          tempo,
+          count: keys.length,
+          keys: notesInWords(keys),
+        })}
+      </p>
       <p>{t(exercise.how)}</p>
       {exercise.caution && <p className="text-sm font-semibold">{t(exercise.caution)}</p>}
       <button
