@@ -14,6 +14,8 @@ const REST_S = 1.2;
 const APART_S = 4;
 /** Keys pressed within this, and held together, are one chord: hands that play three notes at once spread them by some 30 ms (common practice, no source). */
 const CHORD_S = 0.06;
+/** A chord of three and more may be rolled: each key so soon after the one before, and all held for so long together (a set choice; legato holds two keys, and shortly). */
+const ROLL_S = 0.15;
 /** From so many notes at once it is a chord that gives the key, no note of the tune. */
 const CHORD_NOTES = 3;
 /** Presses as short as the shortest, give or take a hand's unevenness, set the beat. */
@@ -88,9 +90,17 @@ function chordsOf(notes: readonly PlayedNote[]): PlayedNote[][] {
   const chords: PlayedNote[][] = [];
   for (const note of notes) {
     const chord = chords.at(-1);
-    const held = chord?.every((n) => n.endS === null || n.endS > note.startS);
-    if (held && note.startS - chord![0].startS <= CHORD_S) chord!.push(note);
+    if (chord && (struckWith(chord, note) || rolledAfter(chord, note))) chord.push(note);
     else chords.push([note]);
   }
-  return chords;
+  // Two keys one after the other are two notes of a tune, however long both are held.
+  return chords.flatMap((chord) => (chord.length >= CHORD_NOTES || struckWith(chord, chord.at(-1)!) ? [chord] : chord.map((n) => [n])));
 }
+
+const struckWith = (chord: readonly PlayedNote[], note: PlayedNote) =>
+  note.startS - chord[0].startS <= CHORD_S && allHeld(chord, note.startS);
+
+const rolledAfter = (chord: readonly PlayedNote[], note: PlayedNote) =>
+  note.startS - chord.at(-1)!.startS <= ROLL_S && allHeld([...chord, note], note.startS + ROLL_S);
+
+const allHeld = (notes: readonly PlayedNote[], atS: number) => notes.every((n) => n.endS === null || n.endS >= atS);
