@@ -56,7 +56,7 @@ test('a chord gives the key and is no note; of what is played at once the upper 
   // Rolled it is a chord as well, while it is held; legato is a tune, however quick.
   const rolled = [36, 43, 48].map((midi, i) => ({ midi, startS: 1 + 0.12 * i, endS: 1.6 }));
   expect(melodyPlayed([...rolled, ...third])!.notes.map((n) => n.midi)).toEqual([60, 64, 60]);
-  const legato = hand([60, 62, 64, 65], [0.12, 0.12, 0.12, 0.12]).map((n) => ({ ...n, endS: n.endS + 0.09 }));
+  const legato = hand([60, 62, 64, 65], [0.12, 0.12, 0.12, 0.12]).map((n) => ({ ...n, endS: n.endS! + 0.09 }));
   expect(melodyPlayed(legato)!.notes.map((n) => n.midi)).toEqual([60, 62, 64, 65]);
   const doubled = third.flatMap((n) => [n, { ...n, midi: n.midi - 12 }]);
   expect(melodyPlayed(doubled)!.notes.map((n) => n.midi)).toEqual([60, 64, 60]);
