@@ -166,6 +166,19 @@ test('the practice sheet prints on one page, A4 and Letter', async ({ page }) =>
   }
 });
 
+test('a page that nobody touches fetches no other page and no piano; a hand that comes has both fetched ahead', async ({ page }) => {
+  await openSinger(page, 'Maren Quill', 'Plan');
+  await page.mouse.move(640, 790);
+  await page.waitForLoadState('networkidle');
+  const asked: string[] = [];
+  page.on('request', (r) => asked.push(new URL(r.url()).pathname + new URL(r.url()).search));
+  await page.reload({ waitUntil: 'networkidle' });
+  expect(asked.filter((path) => /_rsc=|\/piano\//.test(path))).toEqual([]);
+  await page.getByRole('link', { name: 'Songs', exact: true }).first().hover();
+  await expect.poll(() => asked.filter((path) => path.startsWith('/piano/')).length).toBeGreaterThan(10);
+  await expect.poll(() => asked.filter((path) => path.startsWith('/songs?_rsc=')).length).toBeGreaterThan(0);
+});
+
 test('what does not exist is said so', async ({ page }) => {
   const answer = await page.goto('/singers/00000000-0000-4000-8000-000000000000/map');
   expect(answer!.status()).toBe(404);

@@ -25,16 +25,26 @@ const SILENT_S = 10;
 
 let loading: Promise<Piano> | undefined;
 
+/** What a hand does before it presses anything: a page is left alone until then. */
+const SIGNS_OF_A_HAND = ['pointermove', 'pointerdown', 'keydown'];
+
 /**
- * Have what sounds ready before it is asked for, so that the first press sounds at once: a page that plays has it decoded from its
- * beginning, and the piano put together when nothing else is to be done. It stays silent until the press.
+ * Have what sounds ready before it is asked for, so that the first press sounds at once: a page that plays has it decoded from the first sign
+ * of a hand (3 s of a processor, on threads of the browser's own, for nothing where nobody plays), and the piano put together when nothing
+ * else is to be done. It stays silent until the press. Returns what ends waiting for the sign.
  */
-function makeReady(): void {
-  void decodedPiano().catch(() => undefined);
-  const together = () => void loadPiano().catch(() => undefined);
-  // A page that draws without rest never idles, and not every browser tells when it does.
-  if ('requestIdleCallback' in window) requestIdleCallback(together, { timeout: 800 });
-  else setTimeout(together, 300);
+function makeReady(): () => void {
+  const waiting = new AbortController();
+  const begin = () => {
+    waiting.abort();
+    void decodedPiano().catch(() => undefined);
+    const together = () => void loadPiano().catch(() => undefined);
+    // A page that draws without rest never idles, and not every browser tells when it does.
+    if ('requestIdleCallback' in window) requestIdleCallback(together, { timeout: 800 });
+    else setTimeout(together, 300);
+  };
+  for (const sign of SIGNS_OF_A_HAND) addEventListener(sign, begin, { signal: waiting.signal, capture: true, passive: true });
+  return () => waiting.abort();
 }
 
 /** The piano with its sounds, loaded once. @throws where they can't be fetched. */

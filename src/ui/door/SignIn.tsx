@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useState } from 'react';
 import { DoorField, DoorForm } from './DoorForm';
 import { ask } from '../../sync/ask';

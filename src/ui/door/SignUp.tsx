@@ -1,6 +1,6 @@
 'use client';
 import { Radio, RadioGroup } from '@headlessui/react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useState } from 'react';
 import { DoorField, DoorForm, NewPasswordField } from './DoorForm';
 import { ask } from '../../sync/ask';

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import type { Said } from '../../core/words/said';
 import { useLanguage } from '../language/language';
 

@@ -1,6 +1,6 @@
 'use client';
 import { CircleHelp } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { usePathname } from 'next/navigation';
 import { useState } from 'react';
 import { Window } from '../kit/Window';

@@ -1,6 +1,6 @@
 'use client';
 import { ListMusic, Music, Plus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useState } from 'react';
 import type { Exercise } from '../../core/exercise/types';
 import { restReason } from '../../core/lesson/course';

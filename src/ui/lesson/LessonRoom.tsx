@@ -16,7 +16,7 @@ import {
   Square,
   StepForward,
 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import dynamic from 'next/dynamic';
 import { useCallback, useMemo, useState } from 'react';
 import type { KeyboardState } from '../../audio/keyboard';

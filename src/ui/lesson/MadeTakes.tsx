@@ -1,6 +1,6 @@
 import { Said, said } from '../../core/words/said';
 import { Check, CloudOff, Ear, LoaderCircle, Play, Trash2 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { memo } from 'react';
 import { changesOf } from '../../core/take/changes';
 import type { StoredTake } from '../listen/save-take';
@@ -81,7 +81,7 @@ const MadeTake = memo(function MadeTake({
     <li className="flex items-center gap-2 border-b border-line py-1 last:border-0" data-testid="made" data-state={m.state}>
       <Icon aria-hidden size={18} className="shrink-0 text-soft" />
       <span className="min-w-0 flex-1">
-        <Link href={`/singers/${singerId}/takes/${m.id}`} prefetch={false} className="font-semibold hover:underline">
+        <Link href={`/singers/${singerId}/takes/${m.id}`} className="font-semibold hover:underline">
           {t(m.name)}
         </Link>{' '}
         <span className="text-soft">{t(wordsOf(m))}</span>

@@ -1,7 +1,7 @@
 'use client';
 import { said, Said } from '../../core/words/said';
 import { Circle, FileAudio, Mic, RotateCcw, Square, Trash2, Undo2 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { recordingOf } from '../../audio/file';

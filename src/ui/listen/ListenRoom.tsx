@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { beginCourse } from '../../core/lesson/course';
@@ -82,7 +82,7 @@ export function ListenRoom({
           <ul className="mt-2">
             {lessons.map((l) => (
               <li key={l.id} className="border-b border-line py-2 last:border-0">
-                <Link prefetch={false} className="font-semibold hover:underline" href={`/singers/${singer.id}/lessons/${l.id}`}>
+                <Link className="font-semibold hover:underline" href={`/singers/${singer.id}/lessons/${l.id}`}>
                   {t(l.name)}
                 </Link>{' '}
                 <span className="text-soft">

@@ -2,7 +2,7 @@
 import { Said, said } from '../../core/words/said';
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { ChevronDown, Layers, Play, Square } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useMemo, useRef, useState } from 'react';
 import { useTakePlayer } from '../../audio/take-player';
 import type { CategoryFit, Passaggio, VoiceMap } from '../../core/map/types';
@@ -179,7 +179,7 @@ export function MapRoom({
                   <td className="px-4 py-2">
                     <Link
                       href={`/singers/${singer.id}/takes/${take.id}`}
-                      prefetch={false}
+
                       className="inline-flex min-h-9 items-center font-semibold hover:underline"
                     >
                       {t(TASK_WORDS[take.task])}
@@ -217,7 +217,7 @@ function RestsOn({ takeIds, singerId, when, rule }: { takeIds: string[]; singerI
       {rule && <p>{t(rule)}</p>}
       <p className="flex flex-wrap gap-x-3">
         {takeIds.map((id) => (
-          <Link key={id} prefetch={false} className="underline" href={`/singers/${singerId}/takes/${id}`}>
+          <Link key={id} className="underline" href={`/singers/${singerId}/takes/${id}`}>
             {when.has(id) ? dateTimeOf(when.get(id)!) : t('take')}
           </Link>
         ))}
@@ -407,7 +407,7 @@ function PassaggioCard({
               <span className="flex-1 text-sm">
                 {t(SOURCE_WORDS[v.source] ?? EVENT_WORDS[v.kind])}, {t(v.direction)}
               </span>
-              <Link prefetch={false} className="text-sm underline" href={`/singers/${singerId}/takes/${v.takeId}?at=${v.timeS.toFixed(2)}`}>
+              <Link className="text-sm underline" href={`/singers/${singerId}/takes/${v.takeId}?at=${v.timeS.toFixed(2)}`}>
                 {when.has(v.takeId) ? dateOf(when.get(v.takeId)!) : t('take')}
               </Link>
             </li>

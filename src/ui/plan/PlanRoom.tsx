@@ -15,7 +15,7 @@ import {
 import { arrayMove, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { Redo2, RotateCcw, Undo2 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useId, useMemo, useState } from 'react';
 import type { Exercise, Strand } from '../../core/exercise/types';
@@ -415,7 +415,7 @@ function Planner({
                   <ul>
                     {assigned.map((a) => (
                       <li key={a.id}>
-                        <Link prefetch={false} className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
+                        <Link className="inline-flex min-h-9 items-center underline" href={`/assignments/${a.id}`}>
                           {t('{date}: {n} exercises', { date: dateOf(a.createdAt), n: a.items.length })}
                         </Link>
                       </li>

@@ -1,11 +1,11 @@
-import { loadPiano } from '../../audio/follow-along';
 import { prepareToFollow } from '../../audio/follow-song';
 import { prepareInput } from '../../audio/input';
+import { PIANO_SAMPLES } from '../../audio/piano-samples';
 import { loadSinger } from '../../audio/simulated';
 
-/** What the page loads by itself, and must have without a network: its own files, the piano, the microphone's worklet. */
-const NEEDED = /\/_next\/static\/|\/piano\/|\.svg$/;
-const WORKLETS = ['/worklets/capture.js'];
+/** What the page loads by itself and must have without a network; and what it loads only when it plays and listens: the piano, the microphone's worklet. */
+const NEEDED = /\/_next\/static\/|\.svg$/;
+const SOUNDS = [...PIANO_SAMPLES.map(({ path }) => path), '/worklets/capture.js'];
 /** The worker takes over a page that is open already within moments. */
 const TAKES_OVER_MS = 5000;
 
@@ -27,17 +27,18 @@ export async function keepForOffline(more: readonly string[]): Promise<void> {
   try {
     await navigator.serviceWorker.register('/sw.js', { scope: '/p/' });
     const { active } = await navigator.serviceWorker.ready;
-    const keep = () => {
+    const keep = (also: readonly string[]) => {
       const loaded = performance.getEntriesByType('resource').map((r) => r.name);
-      active?.postMessage({ keep: [location.href, ...loaded.filter((url) => NEEDED.test(url)), ...WORKLETS, ...more] });
+      active?.postMessage({ keep: [location.href, ...loaded.filter((url) => NEEDED.test(url)), ...also] });
     };
     // The page itself at once; what sounds and listens follows.
-    keep();
+    keep(more);
     await inCharge();
     prepareInput(false);
     prepareToFollow();
-    await Promise.allSettled([loadPiano(), loadSinger()]);
-    keep();
+    // The piano is put together by this, and decoded only when a hand comes.
+    await Promise.allSettled([import('tone'), loadSinger()]);
+    keep(SOUNDS);
   } catch {
     // Without it the page needs the network; nothing else changes.
   }

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { usePathname } from 'next/navigation';
 import { useLanguage } from '../language/language';
 

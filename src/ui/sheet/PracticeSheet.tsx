@@ -1,6 +1,6 @@
 'use client';
 import { QRCodeSVG } from 'qrcode.react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useMemo, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { patternSpan } from '../../core/exercise/pattern';

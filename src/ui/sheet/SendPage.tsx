@@ -1,7 +1,7 @@
 'use client';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Smartphone } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useState } from 'react';
 import { POPOVER } from '../kit/popover';
 import { ask } from '../../sync/ask';

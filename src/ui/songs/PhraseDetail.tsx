@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import type { PhraseRisk } from '../../core/song/risks';
 import type { Song } from '../../core/song/types';
 import { isHigh, Way, waysFor } from '../../core/song/ways';

@@ -1,7 +1,7 @@
 'use client';
 import { Said, said } from '../../core/words/said';
 import { Mic, Plus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import type { Chosen } from '../../core/format/song';

@@ -1,7 +1,7 @@
 'use client';
 import { said, Said } from '../../core/words/said';
 import { FileMusic, Play, Printer, Square } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useCallback, useMemo, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';
 import { modelledPhrase, type Model } from '../../core/exercise/model';

@@ -1,6 +1,6 @@
 'use client';
 import { Play, Square } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useTakePlayer } from '../../audio/take-player';
 import { BarOutcome, Heard, recordOf } from '../../core/song/outcome';
 import type { Song } from '../../core/song/types';

@@ -1,6 +1,6 @@
 'use client';
 import { Plus, Upload } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { SongFile } from '../../core/format/song-musicxml';

@@ -1,6 +1,6 @@
 'use client';
 import { FileMusic, Pencil, Play, Printer, Square, Trash2 } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useFollowAlong } from '../../audio/follow-along';

@@ -1,5 +1,5 @@
 import { Check } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { firstSteps, Started } from './first-steps';
 import { useLanguage } from '../language/language';
 

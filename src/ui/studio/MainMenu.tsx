@@ -1,7 +1,7 @@
 'use client';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { UserRound } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { takesLane } from '../../sync/takes';
 import { wordsLane } from '../../sync/words';
 import { Help } from '../help/Help';

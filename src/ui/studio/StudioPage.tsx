@@ -1,7 +1,7 @@
 'use client';
 import { differenceInCalendarDays } from 'date-fns';
 import { Pencil, UserPlus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/Link';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
@@ -160,7 +160,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           </label>
           <Choice label={t('Order')} value={sort} options={SORTS} onChange={setSort} />
           {!archived && present.length > 1 && (
-            <Link className="button" href="/together" prefetch={false}>
+            <Link className="button" href="/together">
               {t('Several together')}
             </Link>
           )}
@@ -182,7 +182,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           {needing.slice(0, NAMED).map(({ s, why }, i) => (
             <span key={s.id}>
               {i > 0 && ', '}
-              <Link href={`/singers/${s.id}/progress`} prefetch={false} className="font-semibold underline">
+              <Link href={`/singers/${s.id}/progress`} className="font-semibold underline">
                 {s.name}
               </Link>{' '}
               {t(why)}
@@ -219,7 +219,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
               {shown.slice(0, rows).map((s) => (
                 <tr key={s.id} className="border-b border-line last:border-0 [contain-intrinsic-size:auto_70px] [content-visibility:auto]">
                   <td className="px-4 py-3">
-                    <Link href={`/singers/${s.id}`} prefetch={false} className="text-lg font-bold hover:underline">
+                    <Link href={`/singers/${s.id}`} className="text-lg font-bold hover:underline">
                       {s.name}
                     </Link>
                     <div className="text-sm text-soft">{[t(voiceType(s.voiceType).name), s.part].filter(Boolean).join(' · ')}</div>
@@ -249,7 +249,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                     {s.lastHeard ? dateOf(s.lastHeard) : t('Never')}
                     {due(s) && <div className="text-sm font-semibold">{t('due')}</div>}
                     {s.practised.last && (
-                      <Link href={`/singers/${s.id}/progress`} prefetch={false} className="block text-sm text-soft underline">
+                      <Link href={`/singers/${s.id}/progress`} className="block text-sm text-soft underline">
                         {t(practiceWords(s.practised, dateOf))}
                       </Link>
                     )}
@@ -267,7 +267,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                         </button>
                         <Link
                           href={`/singers/${s.id}/listen`}
-                          prefetch={false}
+
                           className="button"
                           aria-label={t('Listen to {name}', { name: s.name })}
                         >
