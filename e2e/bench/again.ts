@@ -1,0 +1,52 @@
+// npm run bench -- again: how long it takes to listen to many takes anew, with one analysis process and with two.
+import { join } from 'node:path';
+import { Client } from 'pg';
+import { inStudio } from '../../src/data/client';
+import { enqueueAnalysis } from '../../src/data/queue';
+import { joinPart } from '../joined';
+
+const [takes = 500] = process.argv.slice(2).map(Number);
+const say = (line: string) => process.stdout.write(`${line}\n`);
+const LOOK_MS = 500;
+
+const db = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
+await db.connect();
+const { rows: demo } = await db.query<{ id: string; studio_id: string }>('select id, studio_id from take order by recorded_at');
+const studioId = demo[0].studio_id;
+
+/** So many takes more of the demo's singers, with their sound, nobody has listened to; seconds until all are. */
+async function listenToAll(): Promise<number> {
+  const { rows } = await db.query<{ id: string }>(
+    `insert into take (id, studio_id, singer_id, task, vowel, source, sha256, bytes, duration_s, sample_rate, recorded_at)
+     select gen_random_uuid(), t.studio_id, t.singer_id, t.task, t.vowel, t.source, t.sha256, t.bytes, t.duration_s, t.sample_rate, t.recorded_at
+     from generate_series(0, $1::int - 1) as n join take t on t.id = ($2::uuid[])[1 + n % cardinality($2::uuid[])]
+     returning id`,
+    [takes, demo.map((t) => t.id)],
+  );
+  const ids = rows.map((r) => r.id);
+  await inStudio(studioId, async (tx) => {
+    for (const id of ids) await enqueueAnalysis(tx, id, 'later');
+  });
+  const began = performance.now();
+  for (;;) {
+    const { rows: done } = await db.query<{ n: number }>('select count(*)::int as n from analysis where take_id = any($1)', [ids]);
+    if (done[0].n === takes) return (performance.now() - began) / 1000;
+    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  }
+}
+
+// The first takes of a process that has just started aren't its usual ones.
+await listenToAll();
+const one = await listenToAll();
+const database = new URL(process.env.WENDEL_OWNER_URL!).host;
+const second = await joinPart({ role: 'worker', database, secrets: join(process.env.WENDEL_DATA!, 'settings.json') });
+try {
+  await listenToAll();
+  const two = await listenToAll();
+  say(
+    `${takes} takes listened to anew: ${one.toFixed(0)} s by one analysis process, ${two.toFixed(0)} s by two: ${(one / two).toFixed(2)} times`,
+  );
+} finally {
+  await second.stop();
+}
+process.exit(0);
