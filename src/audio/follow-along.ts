@@ -25,23 +25,27 @@ const SILENT_S = 10;
 
 let loading: Promise<Piano> | undefined;
 
+/** Decode the piano, and put it together when nothing else is to be done; it stays silent until the press. */
+function makeReady(): void {
+  void decodedPiano().catch(() => undefined);
+  const together = () => void loadPiano().catch(() => undefined);
+  // A page that draws without rest never idles, and not every browser tells when it does.
+  if ('requestIdleCallback' in window) requestIdleCallback(together, { timeout: 800 });
+  else setTimeout(together, 300);
+}
+
 /** What a hand does before it presses anything: a page is left alone until then. */
 const SIGNS_OF_A_HAND = ['pointermove', 'pointerdown', 'keydown'];
 
 /**
- * Have what sounds ready before it is asked for, so that the first press sounds at once: a page that plays has it decoded from the first sign
- * of a hand (3 s of a processor, on threads of the browser's own, for nothing where nobody plays), and the piano put together when nothing
- * else is to be done. It stays silent until the press. Returns what ends waiting for the sign.
+ * Have what sounds ready before it is asked for, so that the first press sounds at once: on a page that may play from the first sign of a hand
+ * (it takes 3 s of a processor, on threads of the browser's own, for nothing where nobody plays). Returns what ends waiting for the sign.
  */
-function makeReady(): () => void {
+function readyWhenMeant(): () => void {
   const waiting = new AbortController();
   const begin = () => {
     waiting.abort();
-    void decodedPiano().catch(() => undefined);
-    const together = () => void loadPiano().catch(() => undefined);
-    // A page that draws without rest never idles, and not every browser tells when it does.
-    if ('requestIdleCallback' in window) requestIdleCallback(together, { timeout: 800 });
-    else setTimeout(together, 300);
+    makeReady();
   };
   for (const sign of SIGNS_OF_A_HAND) addEventListener(sign, begin, { signal: waiting.signal, capture: true, passive: true });
   return () => waiting.abort();
@@ -107,8 +111,12 @@ interface Walking extends Ends {
   accompaniment?: Accompaniment;
 }
 
-/** Play an exercise through its keys on the sampled piano: the new key's chord, the pattern, a breath; then `onEnd`, unless stopped. */
-export function useFollowAlong() {
+/**
+ * Play an exercise through its keys on the sampled piano: the new key's chord, the pattern, a breath; then `onEnd`, unless stopped.
+ *
+ * @param certain it will play, and nothing may be in the way then: the piano is made ready with the page, not when a hand comes
+ */
+export function useFollowAlong(certain = false) {
   const [sounding, setSounding] = useState<Sounding | null>(null);
   const [problem, setProblem] = useState<Said | null>(null);
   /** What sounds now. */
@@ -137,7 +145,7 @@ export function useFollowAlong() {
     }, heardMs - performance.now());
     timers.current.add(timer);
   }, []);
-  useEffect(makeReady, []);
+  useEffect(() => (certain ? makeReady() : readyWhenMeant()), [certain]);
   useEffect(() => stop, [stop]);
 
   /** Have sounds put on the clock from a moment on (`fill` is told how to say when they are over). */

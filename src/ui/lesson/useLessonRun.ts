@@ -78,7 +78,7 @@ export function useLessonRun(
   const [problem, setProblem] = useState<Said | null>(null);
   /** Whether the lesson goes on by itself from take to take of a step. */
   const [running, setRunning] = useState(false);
-  const piano = useFollowAlong();
+  const piano = useFollowAlong(true);
   const pace = useRef<HTMLParagraphElement | null>(null);
   const takeEnd = useRef<{ push(frames: Live['frames']): boolean } | null>(null);
   const finishNow = useRef<(byItself: boolean) => Promise<void>>(async () => {});
