@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { databaseUrls } from '../bin/lib/postgres.mjs';
+import { COPY } from './browser';
 
 export interface Joined {
   pid: number;
@@ -45,3 +47,7 @@ export async function joinPart(of: {
   await ready;
   return { pid: child.pid!, said: () => said, stop: () => (child.kill('SIGINT'), gone) };
 }
+
+/** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
+export const joinCopy = (role: 'web' | 'worker', port = 3000, env: Record<string, string> = {}) =>
+  joinPart({ role, port, database: new URL(databaseUrls(COPY.data).appUrl).host, secrets: join(COPY.data, 'settings.json'), env });

@@ -11,12 +11,8 @@ import { databaseUrls, freePort } from '../bin/lib/postgres.mjs';
 import { writeWav } from '../src/core/format/wav';
 import { sing } from '../src/core/sim/sing';
 import { typicalProfile } from '../src/core/sim/typical';
-import { joinPart } from './joined';
+import { joinCopy } from './joined';
 import { addSinger, COACH, COPY, expect, NOBODY, signIn, test } from './browser';
-
-/** One part more on this copy's database, as another machine has it: nothing of the first's but its secrets and where the database is. */
-const joined = (role: 'web' | 'worker', port = 3000, env: Record<string, string> = {}) =>
-  joinPart({ role, port, database: new URL(databaseUrls(COPY.data).appUrl).host, secrets: join(COPY.data, 'settings.json'), env });
 
 /** A plain proxy that hands requests to two web servers in turn. */
 async function proxy(ports: number[]) {
@@ -54,7 +50,7 @@ async function listenTo(request: APIRequestContext, address: string): Promise<{ 
 test('two web and two analysis processes on one database, behind a proxy, are one Wendel', async ({ browser, request }) => {
   test.setTimeout(480_000);
   const port = await freePort();
-  const [web, worker] = await Promise.all([joined('web', port), joined('worker')]);
+  const [web, worker] = await Promise.all([joinCopy('web', port), joinCopy('worker')]);
   const front = await proxy([COPY.port, port]);
   try {
     // Signed in at one, known at the other; whatever is asked goes to either.
@@ -133,7 +129,7 @@ const webProcesses = (parent: number) =>
 
 test('several web processes share one port: one that dies is replaced while the others answer, and all go together', async () => {
   const port = await freePort();
-  const web = await joined('web', port, { WENDEL_WEB_PROCESSES: '2' });
+  const web = await joinCopy('web', port, { WENDEL_WEB_PROCESSES: '2' });
   // What was being handed to a process that is killed is never answered: who asks gives up, and asks again.
   const answers = () =>
     fetch(`http://127.0.0.1:${port}/api/health?ready`, { signal: AbortSignal.timeout(5000) }).then(

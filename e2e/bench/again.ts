@@ -1,9 +1,8 @@
 // npm run bench -- again: how long it takes to listen to many takes anew, with one analysis process and with two.
-import { join } from 'node:path';
 import { Client } from 'pg';
 import { inStudio } from '../../src/data/client';
 import { enqueueAnalysis } from '../../src/data/queue';
-import { joinPart } from '../joined';
+import { joinCopy } from '../joined';
 
 const [takes = 500] = process.argv.slice(2).map(Number);
 const say = (line: string) => process.stdout.write(`${line}\n`);
@@ -38,8 +37,7 @@ async function listenToAll(): Promise<number> {
 // The first takes of a process that has just started aren't its usual ones.
 await listenToAll();
 const one = await listenToAll();
-const database = new URL(process.env.WENDEL_OWNER_URL!).host;
-const second = await joinPart({ role: 'worker', database, secrets: join(process.env.WENDEL_DATA!, 'settings.json') });
+const second = await joinCopy('worker');
 try {
   await listenToAll();
   const two = await listenToAll();

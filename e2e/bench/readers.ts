@@ -1,10 +1,9 @@
 // npm run bench -- readers: how pages answer when a studio full of readers looks at them at once, by one web process and by two.
-import { join } from 'node:path';
 import { Client } from 'pg';
 import { freePort } from '../../bin/lib/postgres.mjs';
 import { seededRandom } from '../../src/core/signal/stats';
 import { signInOnce } from '../browser';
-import { joinPart } from '../joined';
+import { joinCopy } from '../joined';
 
 const [readers = 200, minutes = 5] = process.argv.slice(2).map(Number);
 const say = (line: string) => process.stdout.write(`${line}\n`);
@@ -53,12 +52,7 @@ async function look(servers: readonly string[]): Promise<string> {
 
 say(`${readers} readers for ${minutes} minutes, one web process: ${await look([first])}`);
 const port = await freePort();
-const second = await joinPart({
-  role: 'web',
-  port,
-  database: new URL(process.env.WENDEL_OWNER_URL!).host,
-  secrets: join(process.env.WENDEL_DATA!, 'settings.json'),
-});
+const second = await joinCopy('web', port);
 try {
   say(`two: ${await look([first, `http://localhost:${port}`])}`);
 } finally {
