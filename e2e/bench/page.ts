@@ -145,8 +145,20 @@ async function soundToPicture(page: Page, seconds: number): Promise<{ delays: nu
   return { delays, frames: result.frames / seconds };
 }
 
+/** A task that held the page up: when, since the lesson began, how long, and what was run in its frame, where the browser says. */
+interface Held {
+  atS: number;
+  ms: number;
+  by: string;
+}
+
+/** What Chromium says of a frame that took long (Long Animation Frames); not among TypeScript's types yet. */
+type LongFrame = PerformanceEntry & { scripts: { invoker: string; sourceFunctionName: string; duration: number }[] };
+
+const heldWords = ({ atS, ms, by }: Held) => `${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min (${by || 'no script'})`;
+
 /** A lesson of sirens that follow one another: how long the page's own thread was ever held up, and how often it painted. */
-async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ long: number[]; frames: number; takes: number }> {
+async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ long: Held[]; frames: number; takes: number }> {
   const steps = Array.from({ length: 8 }, () => ({ ...STEPS.sirens, times: 20 }));
   const course = beginCourse({ id: 'sirens', name: 'Sirens', purpose: '', asksHealth: false, steps }, anchorsFor(null, 'tenor'));
   const id = crypto.randomUUID();
@@ -156,18 +168,26 @@ async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ 
   await page.waitForTimeout(3000);
   const measured = await page.evaluate(
     (ms) =>
-      new Promise<{ long: number[]; frames: number }>((resolve) => {
+      new Promise<{ long: Held[]; frames: number }>((resolve) => {
+        const began = performance.now();
         // A new step waits for the coach, who is in the page: asked from outside, the question itself would hold the page up.
         const coach = setInterval(() => {
           const says = document.querySelector('[data-testid=main-key]')?.textContent?.trim() ?? '';
           if (/^(Start|Go on)$/.test(says)) dispatchEvent(new KeyboardEvent('keydown', { key: ' ' }));
         }, 1000);
-        const long: number[] = [];
-        new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+        const tasks: PerformanceEntry[] = [];
+        const slow: LongFrame[] = [];
+        new PerformanceObserver((list) => tasks.push(...list.getEntries())).observe({ type: 'longtask' });
+        new PerformanceObserver((list) => slow.push(...(list.getEntries() as LongFrame[]))).observe({ type: 'long-animation-frame' });
+        const held = ({ startTime, duration }: PerformanceEntry) => {
+          const frame = slow.find((f) => f.startTime <= startTime + duration && startTime <= f.startTime + f.duration);
+          const scripts = frame?.scripts.map((x) => `${x.invoker} ${x.sourceFunctionName} ${x.duration.toFixed(0)}`) ?? [];
+          return { atS: (startTime - began) / 1000, ms: duration, by: scripts.join(', ') };
+        };
         let frames = 0;
         const count = () => (frames++, requestAnimationFrame(count));
         requestAnimationFrame(count);
-        setTimeout(() => (clearInterval(coach), resolve({ long, frames: (1000 * frames) / ms })), ms);
+        setTimeout(() => (clearInterval(coach), resolve({ long: tasks.map(held), frames: (1000 * frames) / ms })), ms);
       }),
     60_000 * minutes,
   );
@@ -272,7 +292,7 @@ await withMicrophone(
       const { long, frames, takes } = await heldUp(page, singerId, minutes);
       say(
         `A lesson of ${minutes} min (${takes} takes)${times > 1 ? `, page slowed ${times} times` : ''}: ${frames.toFixed(0)} frames a second, ` +
-          `${long.length} tasks over 50 ms${long.length ? `, the longest ${Math.max(...long).toFixed(0)} ms` : ''}`,
+          `${long.length} tasks over 50 ms${long.map((held) => `; ${heldWords(held)}`).join('')}`,
       );
     }
   },
