@@ -2,4 +2,4 @@
 export const ENGINE = 'wendel-11';
 
 /** Its number is raised whenever the same findings could give another map: maps are pooled anew, takes aren't heard again. */
-export const POOLING = `${ENGINE}/4`;
+export const POOLING = `${ENGINE}/5`;

@@ -8,7 +8,7 @@ import { Pcm } from '../../core/voice/types';
 import { aubioRivals, csoundScales, csoundSignals, missingPrograms } from './debian';
 import { REGISTRY_RIVALS, Rival } from './rivals';
 import { OWN_SIGNALS, Signal, sung } from './signals';
-import { firstListeningReport, twoChangesReport, twoVowelsReport } from './lessons';
+import { firstListeningReport, firstUnderSecondReport, twoChangesReport, twoVowelsReport } from './lessons';
 import { klattSinger } from './klatt';
 import { grainSinger, lfSinger, plainSinger } from './makers';
 import { pianoReport } from './piano';
@@ -161,6 +161,7 @@ for (const report of [
   firstListeningReport(FIRST_LISTENINGS),
   twoVowelsReport(TWO_VOWELS),
   twoChangesReport(TWO_CHANGES),
+  firstUnderSecondReport(TWO_CHANGES),
 ]) {
   if (report.length > 0) say('');
   for (const line of report) say(line);

@@ -10,6 +10,7 @@ import { seededRandom } from '../../core/signal/stats';
 import { analyseTake } from '../../core/take/analyse';
 import { Asked, Task } from '../../core/take/types';
 import { picker, RATE } from './makers';
+import { Performer, PERFORMERS } from './performers';
 import { drawRecording } from './recording';
 
 const FIRST_SEED = 9000;
@@ -19,15 +20,20 @@ const FIVE_DOWN = [5, 4, 3, 2, 1];
 const [FIRST_KEY_ST, SPARED_ST, DOWN_ST] = [5, 2, 11];
 const NOTE_S = 60 / 110;
 const CLEAN_DB = 70;
+/** A change under D#5 isn't a woman's second. */
+const SECOND_FROM_MIDI = 75;
 const SLIDES: readonly Vowel[] = ['ah', 'ah', 'ah', 'oo', 'oo'];
 
-/** A singer of one room who is asked for takes. */
-function heard(profile: SingerProfile, seed: number) {
+/** A singer of one room who is asked for takes, in the sound of our simulated singer unless another sings. */
+function heard(profile: SingerProfile, seed: number, performer?: Performer) {
   const recording = drawRecording(seed);
   let takes = 0;
   return (task: Task, asked: SimTask, vowel: Vowel, more: Partial<TakeEvidence> = {}, pattern?: Asked): TakeEvidence => {
     const take = takes++;
-    const { pcm } = sing(profile, asked, { seed: 100 * seed + take, vowel, snrDb: CLEAN_DB, sampleRate: RATE });
+    const own = 100 * seed + take;
+    const pcm =
+      performer?.performs(profile, asked, own, seed, vowel) ??
+      sing(profile, asked, { seed: own, vowel, snrDb: CLEAN_DB, sampleRate: RATE }).pcm;
     return {
       takeId: String(take),
       findings: analyseTake(recording.of(pcm, take), task, { asked: pattern }).findings,
@@ -137,4 +143,34 @@ export function twoChangesReport(count: number): string[] {
     third += Number(map.passaggi.length > 2);
   }
   return [`Two changes a fifth apart, ${count} women in rooms: both found ${share(both, count)}, a third made up ${share(third, count)}`];
+}
+
+/** Women whose second change is heard near F5 and whose first blends; and others who have no first at all: it found, and made up. */
+export function firstUnderSecondReport(count: number): string[] {
+  return PERFORMERS.filter(({ there }) => there).map((performer) => {
+    let [near, madeUp] = [0, 0];
+    for (let s = 0; s < count; s++) {
+      const seed = FIRST_SEED + 3000 + s;
+      const random = seededRandom(seed);
+      const pick = picker(random);
+      const base = typicalProfile(pick(['mezzo', 'soprano'] as const), 'blend');
+      const change = (style: CrossingStyle, upMidi: number) => ({
+        ...base.crossings[0],
+        style,
+        upMidi,
+        downMidi: upMidi - 2 * random(),
+        leapSt: 2 + 2 * random(),
+      });
+      const first = change('blend', 65 + 4 * random());
+      const second = change(pick(['flip', 'toggle'] as const), 76 + 4 * random());
+      const passaggiOf = (crossings: SingerProfile['crossings']) => {
+        const take = heard({ ...base, highMidi: 86, crossings }, seed, performer);
+        return mapVoice(slidesOf(take)).passaggi;
+      };
+      const firstMidi = (first.upMidi + first.downMidi) / 2;
+      near += Number(passaggiOf([first, second]).some((p) => Math.abs(p.midi - firstMidi) <= 1.5));
+      madeUp += Number(passaggiOf([second]).some((p) => p.midi < SECOND_FROM_MIDI));
+    }
+    return `A first change that blends under a second near F5 that is heard, ${count} women in rooms, ${performer.name}: within 1.5 ${share(near, count)}; made up where there is none ${share(madeUp, count)}`;
+  });
 }

@@ -93,6 +93,21 @@ test('beside a change that is heard none is made of colour that turns near the f
   expect(votes(second, [{ midi: 60, upMidi: 60.5, downMidi: 59.5 } as Passaggio])).toEqual([]);
 });
 
+test('under a second change that is heard the first is looked for on open vowels, whatever else was slid', () => {
+  const women = takes(vowels.map((vowel): Made => ({ vowel, low: 57, rise: { upMidi: 67.5, downMidi: 66.5, widthSt: 4 } })));
+  // On "oo" the first formant lies at D#4, under the change.
+  const onOo = takes([{ vowel: 'oh', low: 57, seed: 7 }]).map((t) => ({
+    ...t,
+    takeId: 'oo',
+    findings: { ...t.findings, vowelTurnMidi: 51 },
+  }));
+  const second = [{ midi: 78, upMidi: 78.5, downMidi: 77.5 } as Passaggio];
+  const found = votes([...women, ...onOo], second);
+  expect(found.length).toBeGreaterThanOrEqual(6);
+  for (const { midi } of found) expect(Math.abs(midi - 67)).toBeLessThan(1.5);
+  expect(votes([...takes(vowels.map((vowel): Made => ({ vowel, low: 57 }))), ...onOo], second)).toEqual([]);
+});
+
 test('one take of three that goes by a change tells of none', () => {
   const turnsAt = (take: TakeEvidence, vowelTurnMidi: number) => ({ ...take, findings: { ...take.findings, vowelTurnMidi } });
   const [first, ...others] = takes(blended);

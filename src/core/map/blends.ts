@@ -23,6 +23,14 @@ const APART_ST = 7;
  * voice (tuned on simulated singers of five makers).
  */
 const SECOND_UNDER_FORMANT_ST = 7.5;
+/**
+ * A change that is heard no lower than D5 is a voice's second (women's lies from D5 to F#5: Miller 1986, from memory): under it lies the
+ * first, which is no rarer for that, and nearer to the first formant may be asked for. It is looked for on the open vowels alone: those
+ * whose first formants lie so near to the highest of all ("oo" and "ee" meet theirs where chest ends).
+ */
+const SECOND_FROM_MIDI = 74.5;
+const FIRST_UNDER_FORMANT_ST = 3;
+const OPEN_WITHIN_ST = 9;
 /** Nats of evidence, over all places tried, that a blend needs: more where all takes have one vowel, which can't be told from the voice then. */
 const LEAST_EVIDENCE = { vowels: -0.3, oneVowel: 0 };
 /** Vowels that turn so far apart are two. */
@@ -65,23 +73,23 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
     })
     .filter(({ legs }) => legs.some(isLong))
     .slice(-MOST_TAKES);
-  const long = slides.map(({ legs }) => legs.filter(isLong));
-  if (long.flat().length < FEWEST_LEGS) return [];
-  const model = sourceModel(long);
-  if (!model) return [];
+  if (slides.flatMap(longLegs).length < FEWEST_LEGS) return [];
+  const whole = sourceModel(slides.map(longLegs));
+  if (!whole) return [];
   const turns = slides.flatMap(({ turnMidi }) => turnMidi ?? []);
   const least = Math.max(...turns) - Math.min(...turns) > VOWELS_APART_ST ? LEAST_EVIDENCE.vowels : LEAST_EVIDENCE.oneVowel;
   const known = heard.map(riseOf);
-  const secondUnder = Math.min(...slides.map(({ formantMidi }) => formantMidi)) - SECOND_UNDER_FORMANT_ST;
   const votes: Vote[] = [];
   let found = 0;
   for (let n = 0; n < MOST_BLENDS; n++) {
-    const blend = bestBlend(model, known, known.length > 0 ? secondUnder : Infinity);
-    if (!blend) break;
-    const nats = blend.evidence - (heard.length + found > 0 ? SECOND_NATS : 0);
+    const look = known.length > 0 ? besideKnown(slides, whole, known) : { model: whole, underMidi: Infinity };
+    const blend = look && bestBlend(look.model, known, look.underMidi);
+    if (!look || !blend) break;
+    const isRarer = heard.length + found > 0 && !isSecond(known);
+    const nats = blend.evidence - (isRarer ? SECOND_NATS : 0);
     if (!(nats > least)) break;
     known.push(blend.rise);
-    const byTake = model.evidenceByTake(blend.rise, known.slice(0, -1));
+    const byTake = look.model.evidenceByTake(blend.rise, known.slice(0, -1));
     const own = byTake.reduce((a, b) => a + b, 0);
     // One take proves nothing where there are more.
     const alone = byTake.length > 2 && byTake.filter((e) => e > TELLS).length < 2;
@@ -94,6 +102,28 @@ export function blendVotes(takes: TakeEvidence[], heard: Passaggio[], recency: M
       });
   }
   return votes;
+}
+
+interface Slide {
+  /** Where pitch meets the first formant of its vowel. */
+  formantMidi: number;
+  legs: Leg[];
+}
+
+const longLegs = ({ legs }: Slide) => legs.filter(isLong);
+
+/** Whether the lowest change known is a voice's second. */
+const isSecond = (known: Rise[]) => known.every((rise) => middleOf(rise) >= SECOND_FROM_MIDI);
+
+/** What a further change is looked for in, and under which pitch. */
+function besideKnown(slides: Slide[], whole: SourceModel, known: Rise[]): { model: SourceModel; underMidi: number } | null {
+  const lowest = (of: Slide[]) => Math.min(...of.map(({ formantMidi }) => formantMidi));
+  if (!isSecond(known)) return { model: whole, underMidi: lowest(slides) - SECOND_UNDER_FORMANT_ST };
+  const told = slides.filter(({ formantMidi }) => formantMidi < Infinity);
+  const highest = Math.max(...told.map(({ formantMidi }) => formantMidi));
+  const open = told.filter(({ formantMidi }) => formantMidi >= highest - OPEN_WITHIN_ST);
+  const model = sourceModel(open.map(longLegs));
+  return model && { model, underMidi: lowest(open) - FIRST_UNDER_FORMANT_ST };
 }
 
 /** Where the second harmonic meets the first formant on closed and on open vowels: at 140 Hz, men's "oo", and at 520 Hz, children's "ah" (Peterson & Barney 1952, from memory). */
