@@ -145,17 +145,50 @@ async function soundToPicture(page: Page, seconds: number): Promise<{ delays: nu
   return { delays, frames: result.frames / seconds };
 }
 
-/** A task that held the page up: when, since the lesson began, how long, and what was run in its frame, where the browser says. */
+/** A task that held the page's own thread up: when, since the lesson began, how long, and for how much of that it had a processor. */
 interface Held {
   atS: number;
   ms: number;
-  by: string;
+  cpuMs: number;
 }
 
-/** What Chromium says of a frame that took long (Long Animation Frames); not among TypeScript's types yet. */
-type LongFrame = PerformanceEntry & { scripts: { invoker: string; sourceFunctionName: string; duration: number }[] };
+const LONG_MS = 50;
+const heldWords = ({ atS, ms, cpuMs }: Held) =>
+  `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work`;
 
-const heldWords = ({ atS, ms, by }: Held) => `${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min (${by || 'no script'})`;
+/** What Chromium's tracing tells of a task (microseconds), and of a thread. */
+interface Traced {
+  name: string;
+  pid: number;
+  tid: number;
+  ts: number;
+  dur?: number;
+  tdur?: number;
+  args: { name?: string };
+}
+
+/** From now on every task of the page is written down; called, it gives the long ones. What other programs take of the processors is told apart. */
+async function watchTasks(page: Page): Promise<() => Promise<Held[]>> {
+  const browser = await page.context().browser()!.newBrowserCDPSession();
+  const events: Traced[] = [];
+  browser.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as Traced[])));
+  await browser.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['toplevel'] } });
+  return async () => {
+    const complete = new Promise((resolve) => browser.once('Tracing.tracingComplete', resolve));
+    await browser.send('Tracing.end');
+    await complete;
+    const threads = events.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain');
+    const lists = threads.map(({ pid, tid }) =>
+      events.filter((e) => e.pid === pid && e.tid === tid && e.name.endsWith('RunTask') && e.dur),
+    );
+    // Of the browser's pages this one has by far the most to do.
+    const tasks = lists.sort((a, b) => b.length - a.length)[0];
+    const began = Math.min(...tasks.map((e) => e.ts));
+    return tasks
+      .map(({ ts, dur = 0, tdur = 0 }) => ({ atS: (ts - began) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000 }))
+      .filter(({ ms }) => ms > LONG_MS);
+  };
+}
 
 /** A lesson of sirens that follow one another: how long the page's own thread was ever held up, and how often it painted. */
 async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ long: Held[]; frames: number; takes: number }> {
@@ -166,33 +199,25 @@ async function heldUp(page: Page, singerId: string, minutes: number): Promise<{ 
   if (!made.ok()) throw new Error(`The lesson was not made: ${await made.text()}`);
   await page.goto(`/singers/${singerId}/lessons/${id}`);
   await page.waitForTimeout(3000);
-  const measured = await page.evaluate(
+  const longTasks = await watchTasks(page);
+  const frames = await page.evaluate(
     (ms) =>
-      new Promise<{ long: Held[]; frames: number }>((resolve) => {
-        const began = performance.now();
+      new Promise<number>((resolve) => {
         // A new step waits for the coach, who is in the page: asked from outside, the question itself would hold the page up.
         const coach = setInterval(() => {
           const says = document.querySelector('[data-testid=main-key]')?.textContent?.trim() ?? '';
           if (/^(Start|Go on)$/.test(says)) dispatchEvent(new KeyboardEvent('keydown', { key: ' ' }));
         }, 1000);
-        const tasks: PerformanceEntry[] = [];
-        const slow: LongFrame[] = [];
-        new PerformanceObserver((list) => tasks.push(...list.getEntries())).observe({ type: 'longtask' });
-        new PerformanceObserver((list) => slow.push(...(list.getEntries() as LongFrame[]))).observe({ type: 'long-animation-frame' });
-        const held = ({ startTime, duration }: PerformanceEntry) => {
-          const frame = slow.find((f) => f.startTime <= startTime + duration && startTime <= f.startTime + f.duration);
-          const scripts = frame?.scripts.map((x) => `${x.invoker} ${x.sourceFunctionName} ${x.duration.toFixed(0)}`) ?? [];
-          return { atS: (startTime - began) / 1000, ms: duration, by: scripts.join(', ') };
-        };
-        let frames = 0;
-        const count = () => (frames++, requestAnimationFrame(count));
-        requestAnimationFrame(count);
-        setTimeout(() => (clearInterval(coach), resolve({ long: tasks.map(held), frames: (1000 * frames) / ms })), ms);
+        let count = 0;
+        const next = () => (count++, requestAnimationFrame(next));
+        requestAnimationFrame(next);
+        setTimeout(() => (clearInterval(coach), resolve((1000 * count) / ms)), ms);
       }),
     60_000 * minutes,
   );
+  const long = await longTasks();
   const takes = await page.locator('[data-testid=made]').count();
-  return { ...measured, takes };
+  return { long, frames, takes };
 }
 
 /** Exercises a verdict is waited for in, ten keys each, the lowest from here. */
@@ -292,7 +317,7 @@ await withMicrophone(
       const { long, frames, takes } = await heldUp(page, singerId, minutes);
       say(
         `A lesson of ${minutes} min (${takes} takes)${times > 1 ? `, page slowed ${times} times` : ''}: ${frames.toFixed(0)} frames a second, ` +
-          `${long.length} tasks over 50 ms${long.map((held) => `; ${heldWords(held)}`).join('')}`,
+          `${long.length} tasks over ${LONG_MS} ms${long.map(heldWords).join('')}`,
       );
     }
   },
