@@ -25,6 +25,18 @@ async function drag(page: Page, from: Locator, to: Locator) {
   await page.mouse.up();
 }
 
+test('a key has one name: in the week, over its staff and where it is chosen', async ({ page }) => {
+  await openSinger(page, 'Lio Fenn', 'Plan');
+  await week(page).first().click();
+  const shown = page.getByRole('group', { name: 'Key shown' }).getByRole('button');
+  const names = await shown.allTextContents();
+  // G#3 or Ab3, as the staff of that key has it.
+  await page.getByLabel('Last key').selectOption('56');
+  await expect(shown.last()).toHaveText('Ab3');
+  await expect(page.getByLabel('Last key').locator('option:checked')).toHaveText('Ab3');
+  await expect(week(page).first()).toContainText(`${names[0]} up to Ab3`);
+});
+
 test('from map to assigned week by mouse, in under two minutes', async ({ page }) => {
   const started = Date.now();
   await openSinger(page, 'Lio Fenn', 'Map');

@@ -170,23 +170,23 @@ interface Traced {
 /** From now on every task of the page is written down; called, it gives the long ones. What other programs take of the processors is told apart. */
 async function watchTasks(page: Page): Promise<() => Promise<Held[]>> {
   const browser = await page.context().browser()!.newBrowserCDPSession();
-  const events: Traced[] = [];
-  browser.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as Traced[])));
+  const kept: Traced[] = [];
+  let beganUs = Infinity;
+  browser.on('Tracing.dataCollected', ({ value }) => {
+    for (const e of value as unknown as Traced[]) {
+      if (e.ts > 0) beganUs = Math.min(beganUs, e.ts);
+      if (e.name === 'thread_name' || (e.name.endsWith('RunTask') && (e.dur ?? 0) > 1000 * LONG_MS)) kept.push(e);
+    }
+  });
   await browser.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['toplevel'] } });
   return async () => {
     const complete = new Promise((resolve) => browser.once('Tracing.tracingComplete', resolve));
     await browser.send('Tracing.end');
     await complete;
-    const threads = events.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain');
-    const lists = threads.map(({ pid, tid }) =>
-      events.filter((e) => e.pid === pid && e.tid === tid && e.name.endsWith('RunTask') && e.dur),
-    );
-    // Of the browser's pages this one has by far the most to do.
-    const tasks = lists.sort((a, b) => b.length - a.length)[0];
-    const began = Math.min(...tasks.map((e) => e.ts));
-    return tasks
-      .map(({ ts, dur = 0, tdur = 0 }) => ({ atS: (ts - began) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000 }))
-      .filter(({ ms }) => ms > LONG_MS);
+    const pages = kept.filter((e) => e.args.name === 'CrRendererMain');
+    return kept
+      .filter((e) => e.name !== 'thread_name' && pages.some(({ pid, tid }) => e.pid === pid && e.tid === tid))
+      .map(({ ts, dur = 0, tdur = 0 }) => ({ atS: (ts - beganUs) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000 }));
   };
 }
 

@@ -152,14 +152,14 @@ function Cues({ cues, onChange }: { cues: readonly string[]; onChange: (cues: st
 }
 
 function KeyField({ label, value, onChange }: { label: string; value: number; onChange: (key: number) => void }) {
-  const { note } = useLanguage();
+  const { keyNote } = useLanguage();
   return (
     <label className="flex flex-col">
       {label}
       <select className={SMALL} value={value} onChange={(e) => onChange(Number(e.target.value))}>
         {KEYS.map((m) => (
           <option key={m} value={m}>
-            {note(m)}
+            {keyNote(m)}
           </option>
         ))}
       </select>
