@@ -14,7 +14,7 @@ const { rows: demo } = await db.query<{ id: string; studio_id: string }>('select
 const studioId = demo[0].studio_id;
 
 /** So many takes more of the demo's singers, with their sound, nobody has listened to; seconds until all are. */
-async function listenTo(takes: number): Promise<number> {
+async function listenTo(count: number): Promise<number> {
   const { rows } = await db.query<{ id: string }>(
     `with made as (select gen_random_uuid() as id, ($2::uuid[])[1 + n % cardinality($2::uuid[])] as of from generate_series(0, $1::int - 1) as n),
      added as (
@@ -25,7 +25,7 @@ async function listenTo(takes: number): Promise<number> {
        insert into take_audio (studio_id, take_id, part, bytes)
        select a.studio_id, made.id, a.part, a.bytes from made join take_audio a on a.take_id = made.of)
      select id from made`,
-    [takes, demo.map((t) => t.id)],
+    [count, demo.map((t) => t.id)],
   );
   const ids = rows.map((r) => r.id);
   await inStudio(studioId, async (tx) => {
@@ -38,7 +38,7 @@ async function listenTo(takes: number): Promise<number> {
       [ids],
     );
     if (done[0].wrong > 0) throw new Error(`${done[0].wrong} of the takes could not be listened to.`);
-    if (done[0].heard === takes) return (performance.now() - began) / 1000;
+    if (done[0].heard === count) return (performance.now() - began) / 1000;
     await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
   }
 }

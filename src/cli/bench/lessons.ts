@@ -1,7 +1,7 @@
 import { mapVoice } from '../../core/map/pool';
 import { TakeEvidence, VoiceMap } from '../../core/map/types';
 import { expectedChange, VOICE_TYPES } from '../../core/plan/voice-types';
-import { CrossingStyle, SingerProfile } from '../../core/sim/profile';
+import { Crossing, CrossingStyle, SingerProfile } from '../../core/sim/profile';
 import { SimTask } from '../../core/sim/score';
 import { sing } from '../../core/sim/sing';
 import { Vowel } from '../../core/sim/tract';
@@ -121,6 +121,14 @@ export function twoVowelsReport(count: number): string[] {
   ];
 }
 
+/** A change there, one of some ways: up to two semitones lower coming down. */
+const drawCrossing = (random: () => number, upMidi: number, styles: readonly CrossingStyle[]): Crossing => ({
+  upMidi,
+  downMidi: upMidi - 2 * random(),
+  style: picker(random)(styles),
+  leapSt: 2 + 2 * random(),
+});
+
 /** Women with two changes a fifth apart, near A4 and E5, in rooms: both found, and a third made up. */
 export function twoChangesReport(count: number): string[] {
   let [both, third] = [0, 0];
@@ -130,12 +138,7 @@ export function twoChangesReport(count: number): string[] {
     const pick = picker(random);
     const base = typicalProfile(pick(['mezzo', 'soprano'] as const), 'toggle');
     const first = 67 + 3 * random();
-    const crossings = [first, first + 7].map((up) => ({
-      upMidi: up,
-      downMidi: up - 2 * random(),
-      style: pick(['flip', 'toggle'] as const),
-      leapSt: 2 + 2 * random(),
-    }));
+    const crossings = [first, first + 7].map((up) => drawCrossing(random, up, ['flip', 'toggle']));
     const take = heard({ ...base, highMidi: 86, crossings }, seed);
     const map = mapVoice(slidesOf(take));
     const found = crossings.filter((c) => map.passaggi.some((p) => Math.abs(p.midi - (c.upMidi + c.downMidi) / 2) <= 2)).length;
@@ -154,15 +157,8 @@ export function firstUnderSecondReport(count: number): string[] {
       const random = seededRandom(seed);
       const pick = picker(random);
       const base = typicalProfile(pick(['mezzo', 'soprano'] as const), 'blend');
-      const change = (style: CrossingStyle, upMidi: number) => ({
-        ...base.crossings[0],
-        style,
-        upMidi,
-        downMidi: upMidi - 2 * random(),
-        leapSt: 2 + 2 * random(),
-      });
-      const first = change('blend', 65 + 4 * random());
-      const second = change(pick(['flip', 'toggle'] as const), 76 + 4 * random());
+      const first = { ...base.crossings[0], ...drawCrossing(random, 65 + 4 * random(), ['blend']) };
+      const second = drawCrossing(random, 76 + 4 * random(), ['flip', 'toggle']);
       const passaggiOf = (crossings: SingerProfile['crossings']) => {
         const take = heard({ ...base, highMidi: 86, crossings }, seed, performer);
         return mapVoice(slidesOf(take)).passaggi;
