@@ -5,6 +5,7 @@ const MODULES_ONLY = [
   'client-zip',
   'p-limit',
   'yocto-queue',
+  'aws4fetch',
   'better-auth',
   '@better-auth',
   'better-call',

@@ -8,16 +8,17 @@ command(async () => {
   ensurePackages();
   const { restore } = await import('./lib/backup.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
-  const { ensurePrograms } = await import('./lib/build.mjs');
+  const { ensurePrograms, ensureSound } = await import('./lib/build.mjs');
   const { runProgram } = await import('./lib/run.mjs');
   const [file] = process.argv.slice(2);
   if (!file) throw new Error('Say which backup: npm run restore -- FILE');
   const { migrate } = await ensurePrograms();
-  await restore(
-    dataFolder(),
-    file,
-    ({ ownerUrl, appUrl }) => runProgram(migrate, { WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl }),
-    process.env.WENDEL_BACKUP_PASSWORD,
-  );
+  const sound = await ensureSound();
+  const urlsOf = ({ ownerUrl, appUrl }) => ({ WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl });
+  const steps = {
+    migrate: (server) => runProgram(migrate, urlsOf(server)),
+    loadSound: (server, path) => runProgram(sound, urlsOf(server), ['load', path]),
+  };
+  await restore(dataFolder(), file, steps, process.env.WENDEL_BACKUP_PASSWORD);
   say('Restored. npm start serves it.');
 });

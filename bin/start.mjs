@@ -22,6 +22,15 @@ function numberIn(name, usual, most, hint = '') {
   return number;
 }
 
+/** A store that is half set would take no sound, and say so by the way only. @throws Error that says what is missing. */
+function checkSoundStore() {
+  const { WENDEL_SOUND_STORE: address, WENDEL_SOUND_STORE_KEY: key, WENDEL_SOUND_STORE_SECRET: secret } = process.env;
+  if (!address) return;
+  if (!/^https?:\/\/[^/]+\/./.test(address))
+    throw new Error(`WENDEL_SOUND_STORE is "${address}": set it to the address of a bucket, as https://s3.example.org/choir.`);
+  if (!key || !secret) throw new Error('WENDEL_SOUND_STORE is set: set WENDEL_SOUND_STORE_KEY and WENDEL_SOUND_STORE_SECRET as well.');
+}
+
 /** One start per data folder: two would share one database cluster. */
 async function claim(data) {
   const path = join(data, 'running.json');
@@ -42,6 +51,7 @@ command(async () => {
   if (!ROLES.includes(role)) throw new Error(`There is no role ${role}: take one of ${ROLES.join(', ')}.`);
   const port = numberIn('PORT', '3000', 65535);
   const processes = numberIn('WENDEL_WEB_PROCESSES', '1', MOST_WEB_PROCESSES, ', about one for each core');
+  checkSoundStore();
   const url = `http://localhost:${port}`;
   ensurePackages();
   const { dataFolder, ensureRoles, foreignServer, joinedServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');

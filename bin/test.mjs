@@ -165,6 +165,8 @@ command(async () => {
       '/usr/share/festival/voices/english/kal_diphone': 'festvox-kallpc16k',
       '/usr/share/festival/voices/italian/lp_diphone': 'festvox-italp16k',
     });
+  if (wants('db') || wants('e2e'))
+    ensureDebian(Object.fromEntries(['proxy', 'account', 'container', 'object'].map((s) => [`/usr/bin/swift-${s}-server`, `swift-${s}`])));
   if (wants('e2e')) ensureDebian({ '/usr/bin/chromium': 'chromium' });
   if (wants('db') || wants('e2e')) (await import('./lib/postgres.mjs')).serverBinaries();
   if (wants('checks') || wants('unit')) await ensureAssets();

@@ -3,8 +3,11 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Client } from 'pg';
+import { ensurePrograms } from '../bin/lib/build.mjs';
 import { databaseUrls, startPostgres } from '../bin/lib/postgres.mjs';
+import { startPart, stopPart } from '../bin/lib/run.mjs';
 import { BUNDLED } from '../src/data/bundle';
+import { madeSwift } from '../src/data/made-swift';
 import { COPY, expect, test } from './browser';
 
 /** What every table holds, row for row, and every recording byte for byte, as one hash a table. */
@@ -26,6 +29,43 @@ async function contents(url: string): Promise<Record<string, string>> {
   } finally {
     await db.end();
   }
+}
+
+type Server = Awaited<ReturnType<typeof startPostgres>>;
+
+/** Work with the database of a data folder that isn't being served. */
+async function on<T>(data: string, work: (server: Server) => Promise<T>): Promise<T> {
+  const server = await startPostgres(data, { durable: false });
+  try {
+    return await work(server);
+  } finally {
+    server.stop();
+  }
+}
+
+async function rowsOf(url: string, query: string): Promise<Record<string, unknown>[]> {
+  const db = new Client({ connectionString: url });
+  await db.connect();
+  try {
+    return (await db.query(query)).rows;
+  } finally {
+    await db.end();
+  }
+}
+
+/** Every piece of sound that lies in the database, by its hash. */
+const sounds = ({ ownerUrl }: Server) =>
+  rowsOf(ownerUrl, 'select take_id, part, sha256(bytes) as hash from take_audio where bytes is not null order by 1, 2');
+
+/** Let an analysis send all sound to a store. How many pieces rest there. */
+async function storedBy({ ownerUrl, appUrl }: Server, settings: Record<string, string>): Promise<number> {
+  const worker = startPart([(await ensurePrograms()).worker], { ...settings, WENDEL_APP_URL: appUrl });
+  try {
+    await expect.poll(async () => (await sounds({ ownerUrl } as Server)).length).toBe(0);
+  } finally {
+    await stopPart(worker);
+  }
+  return (await rowsOf(ownerUrl, 'select from take_audio where stored_as is not null')).length;
 }
 
 test('backed up while it runs, wiped and restored, everything is there: equal rows, byte-equal recordings', async () => {
@@ -77,6 +117,24 @@ test('backed up while it runs, wiped and restored, everything is there: equal ro
     expect(run('restore', other, locked).stderr).toContain('is encrypted');
     expect(run('restore', other, locked, withPassword('heron reed lantern')).stderr).toContain('wrong');
     expect(run('restore', other, locked, withPassword('otter barge whistle')).stderr).toContain('Restored');
+
+    // Sound that rests in a store is in a second file, which puts it into the database; and it comes home.
+    const swift = await madeSwift();
+    try {
+      const whole = await on(other, sounds);
+      expect(await on(other, (db) => storedBy(db, swift.settings))).toBe(whole.length);
+      const both = join(folder, 'both.backup');
+      expect(run('backup', other, both, { ...swift.settings, ...withPassword('otter barge whistle') }).stderr).toContain(`${both}.sound`);
+      expect(statSync(`${both}.sound`).mode & 0o077).toBe(0);
+      const third = join(folder, 'third');
+      expect(run('restore', third, both, withPassword('otter barge whistle')).stderr).toContain('Restored');
+      expect(await on(third, sounds)).toEqual(whole);
+      expect(await on(other, sounds)).not.toEqual(whole);
+      expect(run('sound', other, 'home', swift.settings).stderr).toContain(`${whole.length} pieces`);
+      expect(await on(other, sounds)).toEqual(whole);
+    } finally {
+      await swift.remove();
+    }
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -34,49 +34,71 @@ export async function withDatabase(data, work) {
 /** Tables whose rows are keys that work (sessions, new passwords, offers, messages that carry such): not in a backup. */
 const KEYS = ['session', 'verification', 'invite', 'message', 'tries'];
 
+/** Beside a backup: what lay in the sound store, if any did. */
+const soundBeside = (path) => `${path}.sound`;
+
 /**
  * Write everything but keys, recordings included, to a file, encrypted if a password is given; made aside and renamed, so that a file of
- * that name is whole. Bytes written.
+ * that name is whole. What lies in the sound store goes into a file beside it (`saveSound`). The files and how many bytes they have.
  */
-export async function backUp(data, file, password) {
+export async function backUp(data, file, saveSound, password) {
   const path = resolve(file);
-  if (existsSync(path)) throw new Error(`${path} is there already: give another name, so that no backup is written over.`);
+  for (const there of [path, soundBeside(path)])
+    if (existsSync(there)) throw new Error(`${there} is there already: give another name, so that no backup is written over.`);
   if (!process.env.DATABASE_URL && !running(data) && !existsSync(join(data, 'settings.json')))
     throw new Error(`There is nothing to back up in ${data} yet: start Wendel once with npm start.`);
   mkdirSync(dirname(path), { recursive: true });
   const aside = `${path}.part`;
+  const parts = [
+    [soundBeside(aside), soundBeside(path)],
+    [aside, path],
+  ];
   // Whoever can read the file has every singer's voice: nobody but its owner may.
   const mask = process.umask(0o077);
   try {
     const without = KEYS.map((table) => `--exclude-table-data=public.${table}`);
-    await withDatabase(data, ({ WENDEL_OWNER_URL }) =>
-      run('pg_dump', WENDEL_OWNER_URL, ['--format=custom', ...without, `--file=${aside}`]),
-    );
-    if (password) await encryptFile(aside, password);
-    renameSync(aside, path);
+    await withDatabase(data, (urls) => {
+      run('pg_dump', urls.WENDEL_OWNER_URL, ['--format=custom', ...without, `--file=${aside}`]);
+      saveSound(urls, soundBeside(aside));
+    });
+    const made = parts.filter(([from]) => existsSync(from));
+    if (password) for (const [from] of made) await encryptFile(from, password);
+    for (const [from, to] of made) renameSync(from, to);
+    return { files: made.map(([, to]) => to).reverse(), bytes: made.reduce((sum, [, to]) => sum + statSync(to).size, 0) };
   } finally {
     process.umask(mask);
-    rmSync(aside, { force: true });
+    for (const [from] of parts) rmSync(from, { force: true });
   }
-  return statSync(path).size;
 }
 
-/** Put a backup in the place of what a data folder holds, and bring it to this version's schema by `migrate`. */
-export async function restore(data, file, migrate, password) {
+/**
+ * Put a backup in the place of what a data folder holds, bring it to this version's schema by `migrate`, and put what lay in the sound store
+ * and is in the file beside it into the database (`loadSound`).
+ */
+export async function restore(data, file, { migrate, loadSound }, password) {
   const given = resolve(file);
   if (!existsSync(given)) throw new Error(`There is no file ${given}.`);
   if (process.env.DATABASE_URL) throw new Error('A server of your own is restored with its own tools: pg_restore reads the file.');
   if (running(data)) throw new Error('Wendel is running on this data: stop it (Ctrl-C), then restore.');
-  const plain = isEncrypted(given) ? await decryptFile(given, password) : null;
-  const path = plain ?? given;
+  const opened = [];
+  const open = async (path) => {
+    if (!isEncrypted(path)) return path;
+    opened.push(await decryptFile(path, password));
+    return opened.at(-1);
+  };
   try {
-    await restoreFrom(data, path, migrate);
+    const path = await open(given);
+    const sound = existsSync(soundBeside(given)) ? await open(soundBeside(given)) : null;
+    await restoreFrom(data, path, (server) => {
+      migrate(server);
+      if (sound) loadSound(server, sound);
+    });
   } finally {
-    if (plain) rmSync(plain, { force: true });
+    for (const path of opened) rmSync(path, { force: true });
   }
 }
 
-async function restoreFrom(data, path, migrate) {
+async function restoreFrom(data, path, bringUp) {
   // A file that isn't a backup must not cost what is there.
   const listed = spawnSync(join(serverBinaries(), 'pg_restore'), ['--list', path], { encoding: 'utf8' });
   if (listed.status !== 0 || !/ TABLE public singer /.test(listed.stdout))
@@ -86,7 +108,7 @@ async function restoreFrom(data, path, migrate) {
   try {
     await ensureRoles(server);
     run('pg_restore', server.ownerUrl, ['--no-owner', '--exit-on-error', path]);
-    migrate(server);
+    bringUp(server);
   } finally {
     server.stop();
   }

@@ -5,7 +5,8 @@ import type { CastMember } from '../core/sim/cast';
 import { analyseTake } from '../core/take/analyse';
 import type { Pcm } from '../core/voice/types';
 import type { StudioTx } from '../data/client';
-import { insertAudioPart, insertTake, PART_BYTES, saveAnalysis, TakeRow } from '../data/takes';
+import { insertAudioPart, PART_BYTES } from '../data/take-audio';
+import { insertTake, saveAnalysis, TakeRow } from '../data/takes';
 
 /** The voice as it is in a given week: progress is linear from the first session (0) to the last (1). */
 export function voiceAt(member: CastMember, progress: number) {

@@ -51,7 +51,8 @@ const ROWS: Record<string, Record<string, unknown>> = {
     note: 't',
     recorded_at: at,
   },
-  take_audio: { studio_id: id(1), take_id: id(7), part: 0, bytes: '\\x010203' },
+  take_audio: { studio_id: id(1), take_id: id(7), part: 0, bytes: '\\x010203', stored_as: 'k' },
+  sound_to_delete: { studio_id: id(1), key: 'k', gone_at: at },
   analysis: { studio_id: id(1), take_id: id(7), engine: 'e', findings: { a: 1 }, trace: {} },
   mark: { id: id(8), studio_id: id(1), take_id: id(7), time_s: 1, midi: 60, direction: 'up', verdict: 'add', by: 'singer' },
   ear_answer: {

@@ -234,12 +234,31 @@ export const takeAudio = pgTable(
     studioId: studioId(),
     takeId: uuid('take_id').notNull(),
     part: integer('part').notNull(),
-    bytes: bytea('bytes').notNull(),
+    /** The piece itself; null: it lies in the sound store only. */
+    bytes: bytea('bytes'),
+    /** Its key in the sound store; null: it was never sent there. */
+    storedAs: text('stored_as'),
   },
   (t) => [
     primaryKey({ columns: [t.takeId, t.part] }),
     foreignKey({ columns: [t.studioId, t.takeId], foreignColumns: [take.studioId, take.id], name: 'take_audio_take' }).onDelete('cascade'),
+    index('take_audio_here')
+      .on(t.studioId)
+      .where(sql`bytes is not null`),
+    check('take_audio_somewhere', sql`${t.bytes} is not null or ${t.storedAs} is not null`),
   ],
+);
+
+/** Keys in the sound store whose rows are gone: written by a trigger as they go, until the worker has deleted the pieces there too. */
+export const soundToDelete = pgTable(
+  'sound_to_delete',
+  {
+    /** Without a foreign key: it outlives whatever it came from. */
+    studioId: uuid('studio_id').notNull(),
+    key: text('key').primaryKey(),
+    goneAt: at('gone_at').notNull().defaultNow(),
+  },
+  (t) => [index('sound_to_delete_by_studio').on(t.studioId, t.goneAt)],
 );
 
 /** What one engine version found in a take. `error` is set when the analysis failed. */

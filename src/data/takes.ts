@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm
 import { ENGINE } from '../core/engine';
 import type { Asked, Colour, Quality, TakeFindings, Task, Trace } from '../core/take/types';
 import { StudioTx } from './client';
-import { analysis, mark, take, takeAudio } from './schema';
+import { analysis, mark, take } from './schema';
 
 export interface TakeRow {
   id: string;
@@ -56,13 +56,6 @@ export async function insertTake({ db, studioId }: StudioTx, row: TakeRow): Prom
   await db.insert(take).values({ ...row, studioId });
 }
 
-/** Bytes of each piece of a take's file but the last. */
-export const PART_BYTES = 1_000_000;
-
-export async function insertAudioPart({ db, studioId }: StudioTx, takeId: string, part: number, bytes: Buffer): Promise<void> {
-  await db.insert(takeAudio).values({ studioId, takeId, part, bytes });
-}
-
 export async function findTake({ db, studioId }: StudioTx, id: string): Promise<TakeRow | undefined> {
   const [row] = await db
     .select(columns)
@@ -73,15 +66,6 @@ export async function findTake({ db, studioId }: StudioTx, id: string): Promise<
 
 export async function deleteTake({ db, studioId }: StudioTx, id: string): Promise<void> {
   await db.delete(take).where(and(eq(take.studioId, studioId), eq(take.id, id)));
-}
-
-/** One piece of the take's file, or undefined past the end. */
-export async function audioPart({ db, studioId }: StudioTx, takeId: string, part: number): Promise<Buffer | undefined> {
-  const [row] = await db
-    .select({ bytes: takeAudio.bytes })
-    .from(takeAudio)
-    .where(and(eq(takeAudio.studioId, studioId), eq(takeAudio.takeId, takeId), eq(takeAudio.part, part)));
-  return row?.bytes;
 }
 
 export async function saveAnalysis(
@@ -173,13 +157,13 @@ export async function storedBytes({ db, studioId }: StudioTx): Promise<number> {
 }
 
 /** The newest take of each colour a singer was asked for, for calibration. */
-export async function colourTakes({ db, studioId }: StudioTx, singerId: string): Promise<{ colour: Colour; id: string }[]> {
+export async function colourTakes({ db, studioId }: StudioTx, singerId: string): Promise<{ colour: Colour; id: string; bytes: number }[]> {
   const rows = await db
-    .selectDistinctOn([take.colour], { colour: take.colour, id: take.id })
+    .selectDistinctOn([take.colour], { colour: take.colour, id: take.id, bytes: take.bytes })
     .from(take)
     .where(and(eq(take.studioId, studioId), eq(take.singerId, singerId), isNotNull(take.colour), isNull(take.soundRemovedAt)))
     .orderBy(take.colour, desc(take.recordedAt));
-  return rows.map(({ colour, id }) => ({ colour: colour!, id }));
+  return rows.map(({ colour, ...of }) => ({ colour: colour!, ...of }));
 }
 
 export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string): Promise<MarkRow[]> {
@@ -216,15 +200,4 @@ export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'st
 
 export async function deleteMark({ db, studioId }: StudioTx, takeId: string, id: string): Promise<void> {
   await db.delete(mark).where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId), eq(mark.id, id)));
-}
-
-/** Delete the sound of takes recorded before a time, for good; what was found in them stays. How many. */
-export async function removeSound({ execute, studioId }: StudioTx, before: Date): Promise<number> {
-  const { rows } = await execute(
-    'update take set sound_removed_at = now() where studio_id = $1 and recorded_at < $2 and sound_removed_at is null returning id',
-    [studioId, before],
-  );
-  const ids = (rows as { id: string }[]).map((row) => row.id);
-  await execute('delete from take_audio where studio_id = $1 and take_id = any($2)', [studioId, ids]);
-  return ids.length;
 }

@@ -742,6 +742,7 @@ describe('studios are apart', () => {
     const voice = Buffer.from(writeWav({ samples: new Float32Array(800), sampleRate: 8000 }, 16));
     await saveModel({ id: randomUUID(), exerciseId: 'long-siren', manner: 'like-this', singerId: null }, voice);
     await inStudio(studioId, (tx) => putSpoken(tx, { id: randomUUID(), singerId, wav: voice }));
+    await owner.query("insert into sound_to_delete (studio_id, key) values ($1, 'a piece')", [studioId]);
   });
 
   // From the catalogue, so that a new table without the lock fails here.

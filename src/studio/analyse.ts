@@ -7,11 +7,13 @@ import { calibrate } from '../core/take/calibrate';
 import { Colour, COLOURS } from '../core/take/types';
 import { trackVoice } from '../core/voice/track';
 import { Pcm, VoiceTrack } from '../core/voice/types';
-import { inStudio, StudioTx } from '../data/client';
+import { inStudio } from '../data/client';
 import { AnalyseJob, enqueueAnalysis } from '../data/queue';
 import { saveHeard, songOfTake } from '../data/songs';
 import { axisOf, saveAxis } from '../data/singers';
-import { audioPart, colourTakes, findTake, saveAnalysis, takesOfSinger } from '../data/takes';
+import { colourTakes, findTake, saveAnalysis, takesOfSinger } from '../data/takes';
+import { wendelIn } from './context';
+import { soundOf } from './sound';
 
 /**
  * Analyse one stored take and save what was found. Doing it twice gives the same row. A take that was deleted meanwhile
@@ -22,10 +24,11 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
   const loaded = await inStudio(studioId, async (tx) => {
     const take = await findTake(tx, takeId);
     if (!take) return undefined;
-    return { take, file: await fileOf(tx, takeId, take.bytes), axis: await axisOf(tx, take.singerId) };
+    return { take, axis: await axisOf(tx, take.singerId) };
   });
   if (!loaded) return;
-  const { take, file, axis } = loaded;
+  const { take, axis } = loaded;
+  const file = await fileOf(studioId, take);
   let result: Parameters<typeof saveAnalysis>[3];
   try {
     const { findings, trace } = analyseTake(readWav(file), take.task, { axis, asked: take.asked });
@@ -44,29 +47,23 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
   });
 }
 
-/** Put the stored pieces of a take's file together. */
-async function fileOf(tx: StudioTx, takeId: string, length: number): Promise<Uint8Array> {
+/** The whole file of a take. @throws Error when some of it isn't there. */
+async function fileOf(studioId: string, { id, bytes: length }: { id: string; bytes: number }): Promise<Uint8Array> {
   const file = new Uint8Array(length);
   let at = 0;
-  for (let part = 0; at < length; part++) {
-    const bytes = await audioPart(tx, takeId, part);
-    if (!bytes) break;
+  for await (const bytes of soundOf(wendelIn(studioId), id)) {
     file.set(bytes, at);
     at += bytes.length;
   }
+  if (at < length) throw new Error(`Only ${at} of the ${length} bytes of take ${id} are there.`);
   return file;
 }
 
 /** With all four colours there, find the singer's axis and have the other takes read along it. Returns why not, if not. */
 async function calibrateSinger(studioId: string, singerId: string): Promise<Said | null> {
-  const sounds = await inStudio(studioId, async (tx) => {
-    const out = new Map<Colour, Pcm>();
-    for (const { colour, id } of await colourTakes(tx, singerId)) {
-      const { bytes } = (await findTake(tx, id))!;
-      out.set(colour, readWav(await fileOf(tx, id, bytes)));
-    }
-    return out;
-  });
+  const sounds = new Map<Colour, Pcm>();
+  for (const take of await inStudio(studioId, (tx) => colourTakes(tx, singerId)))
+    sounds.set(take.colour, readWav(await fileOf(studioId, take)));
   if (sounds.size < COLOURS.length) return null;
   const tracks = Object.fromEntries([...sounds].map(([colour, pcm]) => [colour, trackVoice(pcm)])) as Record<Colour, VoiceTrack>;
   const found = calibrate(tracks);

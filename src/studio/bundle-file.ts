@@ -20,7 +20,10 @@ import { Refusal } from './refusal';
 import { inStudio, StudioTx } from '../data/client';
 import { enqueueAnalysis } from '../data/queue';
 import { studioSettings, updateStudio } from '../data/studios';
-import { audioPart, insertAudioPart, PART_BYTES, takesToAnalyse } from '../data/takes';
+import { insertAudioPart, PART_BYTES } from '../data/take-audio';
+import { takesToAnalyse } from '../data/takes';
+import { wendelIn } from './context';
+import { soundOf } from './sound';
 
 const VERSION = 1;
 /** Keys a tune is written in where no voice gives any: five from A3. */
@@ -106,9 +109,7 @@ export async function bundleOf(studioId: string): Promise<{ stream: ReadableStre
   const hashes: Record<string, string> = {};
   async function* sound(takeId: string, name: string) {
     const hash = createHash('sha256');
-    for (let part = 0; ; part++) {
-      const bytes = await inStudio(studioId, (tx) => audioPart(tx, takeId, part));
-      if (!bytes) break;
+    for await (const bytes of soundOf(wendelIn(studioId), takeId)) {
       hash.update(bytes);
       yield bytes;
     }

@@ -1,7 +1,7 @@
 import { subDays, subMonths } from 'date-fns';
 import { keepsSince, studioSettings } from '../data/studios';
 import { removeSpoken } from '../data/spoken';
-import { removeSound } from '../data/takes';
+import { removeSound } from '../data/take-audio';
 import type { Context } from './context';
 
 /** Days a new time of keeping stands before anything is deleted by it: time to see that it was a mistake (our choice). */

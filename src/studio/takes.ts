@@ -8,25 +8,24 @@ import { enqueueAnalysis } from '../data/queue';
 import { findLesson } from '../data/lessons';
 import { findSinger } from '../data/singers';
 import {
-  audioPart,
   deleteMark,
   deleteTake,
   findTake,
-  insertAudioPart,
   insertTake,
   analysisOf,
   marksOfTake,
-  PART_BYTES,
   putMark,
   saveTakeNote,
   storedBytes,
   TakeRow,
 } from '../data/takes';
+import { insertAudioPart, PART_BYTES } from '../data/take-audio';
 import type { Context, Run } from './context';
 import { isId } from './ids';
 import { Refusal } from './refusal';
 import { mustAgreeToRecording } from './singers';
 import { noteSong } from './songs';
+import { soundOf } from './sound';
 
 /** A recording as it arrived: what its file says, and its bytes in pieces. */
 export interface Recording {
@@ -104,17 +103,19 @@ export async function discardTake({ tx }: Context, id: string): Promise<void> {
   await deleteTake(tx, id);
 }
 
-/** The take's file as a stream of bytes `from` to `to` (exclusive), one stored piece in memory and one short transaction at a time. */
+/** The take's file as a stream of bytes `from` to `to` (exclusive). */
 export function takeAudioStream(run: Run, id: string, from: number, to: number): ReadableStream<Uint8Array> {
+  const first = Math.floor(from / PART_BYTES);
+  const pieces = soundOf(run, id, first);
   let at = from;
+  /** Of the next piece so much comes before what is asked for. */
+  let before = from - first * PART_BYTES;
   return new ReadableStream({
     async pull(controller) {
-      if (at >= to) return controller.close();
-      const part = Math.floor(at / PART_BYTES);
-      const bytes = await run(({ tx }) => audioPart(tx, id, part));
-      const start = at - part * PART_BYTES;
-      const piece = bytes?.subarray(start, Math.min(bytes.length, start + (to - at)));
+      const { value: bytes } = at < to ? await pieces.next() : { value: undefined };
+      const piece = bytes?.subarray(before, before + (to - at));
       if (!piece?.length) return controller.close();
+      before = 0;
       at += piece.length;
       controller.enqueue(piece);
     },

@@ -5,11 +5,13 @@ import { inStudio, studioIds } from '../data/client';
 import { wendelIn } from '../studio/context';
 import { poolOne } from '../studio/pooling';
 import { ANALYSE_QUEUE, AnalyseJob, enqueueAnalysis, openQueue, WAKE_CHANNEL, WORKER_LOCK } from '../data/queue';
+import { soundStore } from '../data/sound-store';
 import { takesToAnalyse } from '../data/takes';
 import { sing } from '../core/sim/sing';
 import { typicalProfile } from '../core/sim/typical';
 import { analyseTake } from '../core/take/analyse';
 import { analyseJob } from '../studio/analyse';
+import { deleteOnePiece, storeOnePiece } from '../studio/sound';
 import { sweepSound } from '../studio/sweep';
 
 const POLL_MS = 5000;
@@ -132,6 +134,26 @@ async function poolMaps(): Promise<boolean> {
   return some;
 }
 
+const store = soundStore();
+/** Pieces sent to the store, and deleted there, in one go: takes that arrive meanwhile wait no longer than for these. */
+const MOST_PIECES = 20;
+
+/** With nothing to analyse, sound goes where it is to rest. Whether there may be more. */
+async function storeSound(): Promise<boolean> {
+  if (!store) return false;
+  let some = false;
+  for (const studioId of await studioIds()) {
+    const run = wendelIn(studioId);
+    for (let n = 0; n < MOST_PIECES && !stopping && !woken; n++) {
+      const deleted = await run(deleteOnePiece, store);
+      const stored = await storeOnePiece(run, store);
+      if (!deleted && !stored) break;
+      some = true;
+    }
+  }
+  return some;
+}
+
 async function main() {
   const boss = await connectQueue();
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
@@ -156,8 +178,13 @@ async function main() {
       log.warn({ error: error.message }, 'could not pool a map');
       return false;
     });
+    const pooledMs = performance.now() - began;
+    const stored = await storeSound().catch((error: Error) => {
+      log.warn({ error: error.message }, 'the sound store is away: sound stays in the database until it is back');
+      return false;
+    });
     // Nobody waits for a map: the pages may have the processor for most of the time.
-    if (!stopping) await sleep(pooled ? POOLING_PAUSE * (performance.now() - began) : POLL_MS);
+    if (!stopping) await sleep(pooled ? POOLING_PAUSE * pooledMs : stored ? 0 : POLL_MS);
   }
   process.exit(0);
 }
