@@ -1,5 +1,8 @@
 #!/usr/bin/env node
-// npm run bench: accuracy and speed beside registry pitch libraries, in one run.
+// npm run bench: all that docs/accuracy.md says of hearing; or one part of it:
+// npm run bench -- hearing: accuracy and speed beside registry pitch libraries, in one run.
+// npm run bench -- singers: what is found of singers of unrelated makers, in rooms.
+// npm run bench -- lessons: what is found in first listenings, on two vowels, and of two changes.
 // npm run bench -- page [lesson minutes] [10 s takes] [60 s takes] [verdicts, 0 or 1]: what a coach waits for, in the browser.
 // npm run bench -- studio [singers] [takes each]: how a full studio answers.
 // npm run bench -- readers [readers] [minutes]: how pages answer many who look at once.
@@ -13,6 +16,8 @@ import { ensurePackages } from './lib/packages.mjs';
 import { checkNode, command } from './lib/project.mjs';
 
 const [what, ...words] = process.argv.slice(2);
+/** Parts that run on a copy of the application. */
+const ON_COPY = ['page', 'studio', 'plan', 'readers', 'again'];
 
 command(async () => {
   checkNode();
@@ -21,7 +26,7 @@ command(async () => {
     process.argv.splice(2, 1);
     return void (await import(pathToFileURL(await ensureProgram(`src/cli/bench/${what}.ts`, ['src/core', 'src/cli'])).href));
   }
-  const onCopy = ['page', 'studio', 'plan', 'readers', 'again'].includes(what) && `e2e/bench/${what}.ts`;
+  const onCopy = ON_COPY.includes(what) && `e2e/bench/${what}.ts`;
   if (!onCopy) return void (await import(pathToFileURL(await ensureProgram('src/cli/bench/bench.ts', ['src/core', 'src/cli'])).href));
   const { ensureDebian } = await import('./lib/debian.mjs');
   const { runProgram } = await import('./lib/run.mjs');

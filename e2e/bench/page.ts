@@ -153,8 +153,16 @@ interface Held {
 }
 
 const LONG_MS = 50;
-const heldWords = ({ atS, ms, cpuMs }: Held) =>
-  `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work`;
+/** So many of them are named, the longest first. */
+const MOST_NAMED = 5;
+function heldWords(long: readonly Held[]): string {
+  const named = [...long]
+    .sort((a, b) => b.ms - a.ms)
+    .slice(0, MOST_NAMED)
+    .map(({ atS, ms, cpuMs }) => `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work`);
+  const own = long.filter(({ cpuMs }) => cpuMs > LONG_MS).length;
+  return `${long.length} tasks over ${LONG_MS} ms, ${own} of them by their own work${named.join('')}`;
+}
 
 /** What Chromium's tracing tells of a task (microseconds), and of a thread. */
 interface Traced {
@@ -317,7 +325,7 @@ await withMicrophone(
       const { long, frames, takes } = await heldUp(page, singerId, minutes);
       say(
         `A lesson of ${minutes} min (${takes} takes)${times > 1 ? `, page slowed ${times} times` : ''}: ${frames.toFixed(0)} frames a second, ` +
-          `${long.length} tasks over ${LONG_MS} ms${long.map(heldWords).join('')}`,
+          heldWords(long),
       );
     }
   },

@@ -136,15 +136,6 @@ function reportSpeed(all: Rival[]) {
   }
 }
 
-const missing = [...missingPrograms(), ...(praatIsThere ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
-if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
-const signals = [...OWN_SIGNALS, ...csoundSignals()];
-const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
-  (settings) => settings.map((rival) => ({ rival, score: scored(rival, signals).overall })).sort((a, b) => b.score - a.score)[0].rival,
-);
-reportPitch(signals, [ours, ...rivals]);
-reportScales();
-reportSpeed([ours, ...rivals]);
 const makers = [
   ['pulses through a tract', lfSinger],
   ['sinusoids added up', plainSinger],
@@ -152,32 +143,64 @@ const makers = [
   ...(praatIsThere ? [['Klatt of Praat', klattSinger] as const] : []),
   ...(peopleSpeak ? [['pulses of people', speakingSinger()] as const] : []),
 ] as const;
-for (const report of [
-  singersReport(makers, SINGERS),
-  pianoReport(
-    makers.map(([, draw]) => draw),
-    AFTER_PIANO,
-  ),
-  firstListeningReport(FIRST_LISTENINGS),
-  twoVowelsReport(TWO_VOWELS),
-  twoChangesReport(TWO_CHANGES),
-  firstUnderSecondReport(TWO_CHANGES),
-]) {
-  if (report.length > 0) say('');
-  for (const line of report) say(line);
-}
 
-writeAccuracy(
-  'hearing',
-  `# Accuracy and speed
+const sayReports = (reports: readonly string[][]) => reports.filter((r) => r.length > 0).forEach((r) => ['', ...r].forEach(say));
 
-Written by \`npm run bench\`. Signals are additive tones, simulated singers and, where Debian's csound is installed, its
-formant voices. Singers are made by three unrelated makers, and where Debian's praat is
+/** Parts of the bench, each of which writes a part of docs/accuracy.md: what is measured, and in which words. */
+const PARTS = {
+  hearing: {
+    run() {
+      const signals = [...OWN_SIGNALS, ...csoundSignals()];
+      const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
+        (settings) =>
+          settings.map((rival) => ({ rival, score: scored(rival, signals).overall })).sort((a, b) => b.score - a.score)[0].rival,
+      );
+      reportPitch(signals, [ours, ...rivals]);
+      reportScales();
+      reportSpeed([ours, ...rivals]);
+    },
+    text: `Signals are additive tones, simulated singers and, where Debian's csound is installed, its
+formant voices. Of each library (and of Debian's aubio, where installed) the setting that served it best over all of them.
+Speed depends on the machine: compare within this run only.`,
+  },
+  singers: {
+    run: () =>
+      sayReports([
+        singersReport(makers, SINGERS),
+        pianoReport(
+          makers.map(([, draw]) => draw),
+          AFTER_PIANO,
+        ),
+      ]),
+    text: `Singers are made by three unrelated makers, and where Debian's praat is
 installed by its Klatt synthesiser, on which nothing was tuned but how noise weighs in blends (on other singers), and where its Festival is, of single
 pulses of people whose speech was recorded, set to pitch, on which only how far up blends are looked for was (on other singers); recorded nine times of ten in a drawn room (image sources), by a
-studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum. Of each library (and of Debian's aubio, where installed) the setting that served it best over all of them.
-Speed depends on the machine: compare within this run only.
+studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum.`,
+  },
+  lessons: {
+    run: () =>
+      sayReports([
+        firstListeningReport(FIRST_LISTENINGS),
+        twoVowelsReport(TWO_VOWELS),
+        twoChangesReport(TWO_CHANGES),
+        firstUnderSecondReport(TWO_CHANGES),
+      ]),
+    text: 'Singers as above, in the same rooms.',
+  },
+};
+type PartName = keyof typeof PARTS;
 
-${lines.map((l) => `    ${l}`.trimEnd()).join('\n')}
-`,
-);
+const [asked] = process.argv.slice(2);
+if (asked && !(asked in PARTS))
+  throw new Error(`There is no bench ${asked}: take one of ${Object.keys(PARTS).join(', ')}, or none for all of them.`);
+const missing = [...missingPrograms(), ...(praatIsThere ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
+if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
+for (const name of (asked ? [asked] : Object.keys(PARTS)) as PartName[]) {
+  PARTS[name].run();
+  const table = lines
+    .splice(0)
+    .map((l) => `    ${l}`.trimEnd())
+    .join('\n')
+    .replace(/^\n+/, '');
+  writeAccuracy(name, `Written by \`npm run bench -- ${name}\`. ${PARTS[name].text}\n\n${table}\n`);
+}

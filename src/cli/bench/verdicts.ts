@@ -1,7 +1,7 @@
 import { writeAccuracy } from './accuracy-page';
 import { keysFor } from '../../core/exercise/keys';
 import { patternSpan } from '../../core/exercise/pattern';
-import { renderKey } from '../../core/exercise/render';
+import { KeyInTime, renderKey } from '../../core/exercise/render';
 import { SHELF } from '../../core/exercise/shelf';
 import type { Exercise } from '../../core/exercise/types';
 import { hearExercise } from '../../core/judge/hear';
@@ -71,11 +71,24 @@ function listenedTo(profile: SingerProfile, type: VoiceTypeId, seed: number, rec
   return knownVoice(mapVoice(takes, { expectedMidi: expectedChange(type) }), expectedChange(type));
 }
 
-/** What was said of a performance, and whether its sound lets a voice's colour through. */
+/** What was said of a performance, whether its sound lets a voice's colour through, and whether it passes the change by leaps alone. */
 interface Judged {
   verdict: Verdict;
   colour: boolean;
+  leaps: boolean;
 }
+
+/** From a third on a step is a leap, semitones. */
+const LEAP_ST = 3;
+
+/** Whether all that passes a change in keys leaps over it. */
+const leapsOver = (change: number, keys: readonly KeyInTime[]): boolean =>
+  keys.every(({ notes }) =>
+    notes.slice(1).every(({ midi }, i) => {
+      const [low, high] = [Math.min(midi, notes[i].midi), Math.max(midi, notes[i].midi)];
+      return high <= change || low >= change || (!notes[i].slide && high - low >= LEAP_ST);
+    }),
+  );
 
 /**
  * One performance by a voice drawn for it, in a drawn room, judged; null where it can't be sung that way. `usually`: how the voice
@@ -102,14 +115,19 @@ function performed(e: Exercise, way: Way, maker: Maker, random: () => number, us
   if (way === 'droned' && new Set(e.steps.map((s) => s.degree)).size === 1) return null;
   const tempo = e.tempo[1];
   const mistake = MISTAKES.includes(way as Mistake) ? { mistake: way as Mistake } : {};
-  const task: SimTask = { kind: 'exercise', keys: keys.map((k) => renderKey(e, k, tempo)), ...mistake };
+  const laid = keys.map((k) => renderKey(e, k, tempo));
+  const task: SimTask = { kind: 'exercise', keys: laid, ...mistake };
   const pcm = MAKERS[maker](profile, task, { seed, vowel: vowelOf(sound), snrDb });
   const asked = { exercise: e, sound, keys, tempo };
   const recorded = (dry: Pcm) => heardThrough(response, dry);
   const known = usually
     ? listenedTo({ ...typicalProfile(type, usually), breathiness: profile.breathiness }, type, seed, recorded, maker)
     : { changeMidi: change, handsOver: null };
-  return { verdict: hearExercise(recorded(pcm), asked, known).judgement.verdict, colour: audibleOn(sound).colour };
+  return {
+    verdict: hearExercise(recorded(pcm), asked, known).judgement.verdict,
+    colour: audibleOn(sound).colour,
+    leaps: leapsOver(change, laid),
+  };
 }
 
 /** A line of the table: in which way what is sung is sung, and how the voice crosses as a rule. */
@@ -153,10 +171,18 @@ function verdicts(rounds: number, maker: Maker, rows: readonly Row[], first = 0)
   const lines = rows.flatMap((row) => {
     const of = said.get(row)!;
     const all = line(row.name, of);
-    if (!row.name.startsWith('pulled')) return all;
-    // What is said of colour where none comes through is a question of its own.
-    const [through, not] = [true, false].map((colour) => of.filter((j) => j.colour === colour));
-    return [all, line('  on vowels', through), line('  straw, lips, nose', not)];
+    const halves = (is: (j: Judged) => boolean, one: string, other: string) => [
+      all,
+      line(`  ${one}`, of.filter(is)),
+      line(
+        `  ${other}`,
+        of.filter((j) => !is(j)),
+      ),
+    ];
+    // What is said of colour where none comes through is a question of its own, and so are flips where a leap is asked for.
+    if (row.name.startsWith('pulled')) return halves((j) => j.colour, 'on vowels', 'straw, lips, nose');
+    if (row.name === 'flip') return halves((j) => !j.leaps, 'slides and steps', 'leaps of a third up');
+    return all;
   });
   const table = [`    ${'sung'.padEnd(NAME_WIDTH)} takes${VERDICTS.map((v) => v.padStart(9)).join('')}`, ...lines].join('\n');
   // A round takes a quarter of an hour: what is there is shown at once.
@@ -180,7 +206,7 @@ const page = `Written by \`npm run bench -- verdicts ${rounds} ${first}\`: every
 drawn room (image sources; direct sound 5 to 17 dB over the reflected), noise 25 to 55 dB under it; flips and pulled chest only where the
 keys pass the change. Clean should be a yes, everything else not yet. A slide's end missed by a semitone is a row of its own: nobody asks a
 slide for its end to the semitone. Pulled chest passes mostly through straws, lips and the nose, where little of it can be heard, and on closed
-vowels; flips where a voice steps over the change by a fourth or more. Of the voice nothing is known but where it changes:
+vowels; flips where all that passes the change leaps over it by a third or more, and may leap. Of the voice nothing is known but where it changes:
 
 ${verdicts(rounds, 'own', NOTHING_KNOWN, first)}
 
