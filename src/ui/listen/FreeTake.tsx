@@ -1,15 +1,16 @@
 'use client';
-import { said, Said } from '../../core/words/said';
+import { said, texts } from '../../core/words/said';
 import { Circle, FileAudio, Mic, RotateCcw, Square, Trash2, Undo2 } from 'lucide-react';
 import { Link } from '../kit/Link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useReducer, useRef, useState } from 'react';
 import { recordingOf } from '../../audio/file';
 import { Recording } from '../../audio/input';
 import { keepFile, TakeIdentity } from '../../sync/kept-takes';
 import { Refused } from '../../sync/answer';
 import { onSent } from '../../sync/takes';
 import { useTakePlayer } from '../../audio/take-player';
+import { FRESH, takeStand } from '../../core/lesson/take-stand';
 import type { VoiceMap } from '../../core/map/types';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import type { CrossingStyle } from '../../core/sim/profile';
@@ -37,6 +38,7 @@ import { saidOf } from '../../core/words/said-error';
 
 const HEIGHT = 600;
 const noFrames = () => {};
+const MICROPHONE_WENT = texts('The microphone went away. What was recorded so far is being kept: plug it in again for the next take.');
 
 /** Who is listened to. */
 export interface Listened {
@@ -57,110 +59,79 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
   const colour = task === 'sustain' && held !== 'plain' ? held : null;
   const [source, setSource] = useState<Source>('microphone');
   const [style, setStyle] = useState<CrossingStyle>('flip');
-  const [phase, setPhase] = useState<'idle' | 'storing' | 'analysing' | 'result'>('idle');
-  const [problem, setProblem] = useState<Said | null>(null);
-  const [discarded, setDiscarded] = useState<Finished | null>(null);
-  const [result, setResult] = useState<{ finished: Finished; stored: StoredTake } | null>(null);
+  const [stand, tell] = useReducer(takeStand<Finished, StoredTake>, FRESH);
+  /** Takes recorded here, each read again once the server has it. */
+  const recordedHere = useRef(new Set<string>());
   const chooser = useRef<HTMLInputElement>(null);
   const stopNow = useRef<() => Promise<void>>(async () => {});
   const { playing, play, stop: silence } = useTakePlayer();
   const recorder = useRecorder(singer.axis, noFrames, () => {
-    setProblem(t('The microphone went away. What was recorded so far is being kept: plug it in again for the next take.'));
+    tell({ kind: 'problem', problem: MICROPHONE_WENT });
     return stopNow.current();
   });
   const { close, deliver, live, meter } = recorder;
-  const state = recorder.state === 'idle' ? phase : recorder.state === 'ending' ? 'storing' : recorder.state;
+  const state = recorder.state === 'idle' ? stand.at : recorder.state === 'ending' ? 'storing' : recorder.state;
 
   const scale = useLadderScale(map, singer.voiceType, HEIGHT);
 
-  const waiting = useRef<Finished | null>(null);
-  const latest = useRef<Finished | null>(null);
-  const show = useCallback(
-    async (finished: Finished) => {
-      waiting.current = null;
-      try {
-        if (!finished.heard) setPhase('analysing');
-        const stored = await analysed(finished.take.id);
-        // A take begun meanwhile is not pushed aside; what was heard at once stays until the server's own is there.
-        if (latest.current === finished) {
-          setResult({ finished, stored });
-          setPhase('result');
-        }
-        router.refresh();
-      } catch (error) {
-        setProblem(saidOf(error));
-        setPhase('idle');
-      }
-    },
-    [router],
-  );
-  const save = useCallback(
-    async (finished: Finished) => {
-      setPhase('storing');
-      setProblem(null);
-      waiting.current = finished;
-      latest.current = finished;
-      void finished.heard?.then((heard) => {
-        if (latest.current !== finished) return;
-        setResult(
-          (now) =>
-            now ?? { finished, stored: { take: { id: finished.take.id, durationS: finished.recording.durationS }, analysis: heard } },
-        );
-        setPhase('result');
-      });
-      try {
-        await deliver(finished);
-      } catch (error) {
-        // What waits is shown with the takes that wait.
-        if (error instanceof Refused && finished.take.source === 'file') setProblem(saidOf(error));
-        if (!finished.heard) setPhase('idle');
-      }
-    },
-    [deliver],
-  );
+  const save = async (finished: Finished) => {
+    const { id, source: from } = finished.take;
+    recordedHere.current.add(id);
+    tell({ kind: 'ended', take: finished });
+    void finished.heard?.then((heard) =>
+      tell({ kind: 'heard', id, found: { take: { id, durationS: finished.recording.durationS }, analysis: heard } }),
+    );
+    try {
+      await deliver(finished);
+    } catch (error) {
+      // What waits is shown with the takes that wait.
+      const problem = error instanceof Refused && from === 'file' ? saidOf(error) : null;
+      tell({ kind: 'unsent', id, heardHere: finished.heard !== null, problem });
+    }
+  };
   // Told as soon as the server has it, be it at once or later by itself.
   useEffect(
     () =>
-      onSent((id) => {
-        if (waiting.current?.take.id === id) void show(waiting.current);
+      onSent(async (id) => {
+        if (!recordedHere.current.delete(id)) return;
+        tell({ kind: 'stored', id });
+        try {
+          tell({ kind: 'analysed', id, found: await analysed(id) });
+          router.refresh();
+        } catch (error) {
+          tell({ kind: 'problem', id, problem: saidOf(error) });
+        }
       }),
-    [show],
+    [router],
   );
 
-  const identity = useCallback(
-    (from: Source): TakeIdentity => ({
-      id: crypto.randomUUID(),
-      singerId: singer.id,
-      singerName: singer.name,
-      task,
-      vowel,
-      colour,
-      source: from,
-      recordedAt: new Date().toISOString(),
-      lessonId: null,
-      step: '',
-      asked: null,
-    }),
-    [colour, singer, task, vowel],
-  );
+  const identity = (from: Source): TakeIdentity => ({
+    id: crypto.randomUUID(),
+    singerId: singer.id,
+    singerName: singer.name,
+    task,
+    vowel,
+    colour,
+    source: from,
+    recordedAt: new Date().toISOString(),
+    lessonId: null,
+    step: '',
+    asked: null,
+  });
 
-  const stop = useCallback(async () => {
+  const stop = async () => {
     const finished = await recorder.stop();
     if (!finished) return;
     if (finished.take.source === 'simulated') close();
     await save(finished);
-  }, [close, recorder, save]);
+  };
   useEffect(() => {
     stopNow.current = stop;
   });
 
-  const start = useCallback(async () => {
-    latest.current = null;
+  const start = async () => {
     silence();
-    setProblem(null);
-    setResult(null);
-    setDiscarded(null);
-    setPhase('idle');
+    tell({ kind: 'begun' });
     if (source === 'file') return chooser.current?.click();
     try {
       if (source === 'simulated') close();
@@ -174,49 +145,42 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
         }),
       );
     } catch (error) {
-      setProblem(saidOf(error));
+      tell({ kind: 'problem', problem: saidOf(error) });
     }
-  }, [close, colour, identity, recorder, silence, singer.voiceType, source, style, task, vowel]);
+  };
 
-  const readFile = useCallback(
-    async (file: File | undefined) => {
-      if (!file) return;
-      setResult(null);
-      setDiscarded(null);
-      setSource('file');
-      try {
-        const recording: Recording = await recordingOf(file);
-        const take = identity('file');
-        await keepFile(take, recording.wav).catch(() => {});
-        await save({ take, recording, marks: [], heard: null });
-      } catch (error) {
-        setProblem(saidOf(error));
-        setPhase('idle');
-      }
-    },
-    [identity, save],
-  );
-
-  const discard = useCallback(async () => {
-    if (!result) return;
-    silence();
-    latest.current = null;
+  const readFile = async (file: File | undefined) => {
+    if (!file) return;
+    tell({ kind: 'begun' });
+    setSource('file');
     try {
-      await discardTake(result.finished.take.id);
-      setDiscarded(result.finished);
-      setResult(null);
-      setPhase('idle');
+      const recording: Recording = await recordingOf(file);
+      const take = identity('file');
+      await keepFile(take, recording.wav).catch(() => {});
+      await save({ take, recording, marks: [], heard: null });
+    } catch (error) {
+      tell({ kind: 'problem', problem: saidOf(error) });
+    }
+  };
+
+  const made = stand.found && stand.take;
+  const discard = async () => {
+    if (!made) return;
+    silence();
+    try {
+      await discardTake(made.take.id);
+      tell({ kind: 'discarded', id: made.take.id });
       router.refresh();
     } catch (error) {
-      setProblem(saidOf(error));
+      tell({ kind: 'problem', problem: saidOf(error) });
     }
-  }, [silence, result, router]);
+  };
 
   const busy = state === 'opening' || state === 'storing' || state === 'analysing';
-  const toggle = useCallback(() => {
+  const toggle = () => {
     if (state === 'recording') void stop();
     else if (!busy) void start();
-  }, [busy, start, state, stop]);
+  };
 
   useShortcuts([{ key: ' ', says: said('starts and stops'), act: toggle }]);
 
@@ -226,8 +190,8 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
   };
 
   const sing = whatToSing(task, vowel, map, type.low);
-  const findings = result?.stored.analysis?.findings ?? null;
-  const trace = result?.stored.analysis?.trace ?? null;
+  const analysis = stand.found?.analysis ?? null;
+  const { findings = null, trace = null } = analysis ?? {};
   const changes = findings ? changesOf(findings) : [];
 
   return (
@@ -249,7 +213,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
             changes={changes}
             marks={[]}
             playheadS={playing?.atS ?? null}
-            onPlay={(fromS) => play(result!.finished.take.id, fromS)}
+            onPlay={(fromS) => play(made!.take.id, fromS)}
           />
         ) : (
           <Stage scale={scale} map={map} live={live}>
@@ -267,7 +231,7 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
       <aside className="flex flex-col gap-4">
         <div>
           <h2 className="text-[40px] leading-tight font-bold">{t(sing.title)}</h2>
-          {!result && <p className="mt-1 text-lg text-soft">{colour ? t(COLOUR_HOW) : t(sing.how)}</p>}
+          {!made && <p className="mt-1 text-lg text-soft">{colour ? t(COLOUR_HOW) : t(sing.how)}</p>}
         </div>
         <div className="grid grid-cols-2 gap-2">
           <Choice
@@ -343,26 +307,22 @@ export function FreeTake({ singer, map }: { singer: Listened; map: VoiceMap }) {
           onChange={(e) => (void readFile(e.target.files?.[0]), (e.target.value = ''))}
         />
         {source !== 'file' && state === 'idle' && <LevelSetting source={source} />}
-        {problem && <Notice>{t(problem)}</Notice>}
+        {stand.problem && <Notice>{t(stand.problem)}</Notice>}
         {recorder.warning && <Notice>{t(recorder.warning)}</Notice>}
         <Unsent takes={recorder.unsent} onTryAgain={(u) => void save(u)} />
-        {discarded && (
+        {stand.discarded && (
           <div role="status" className="flex items-center gap-3 rounded-lg border border-line bg-card p-3">
             <span className="flex-1">{t('The take is discarded.')}</span>
-            <button className="button" onClick={() => (setDiscarded(null), void save(discarded))}>
+            <button className="button" onClick={() => void save(stand.discarded!)}>
               <Undo2 aria-hidden size={18} /> {t('Undo')}
             </button>
           </div>
         )}
-        {result && (
+        {made && analysis && (
           <section aria-label={t('What was found')} className="card flex flex-col gap-3">
-            <Found
-              analysis={result.stored.analysis!}
-              changes={changes}
-              onPlay={(timeS) => play(result.finished.take.id, timeS - 1, timeS + 1)}
-            />
+            <Found analysis={analysis} changes={changes} onPlay={(timeS) => play(made.take.id, timeS - 1, timeS + 1)} />
             <div className="flex flex-wrap gap-1">
-              <Link className="button px-3" href={`/singers/${singer.id}/takes/${result.finished.take.id}`}>
+              <Link className="button px-3" href={`/singers/${singer.id}/takes/${made.take.id}`}>
                 {t('Review')}
               </Link>
               {source !== 'file' && (
