@@ -1,15 +1,15 @@
 'use client';
 import { exerciseHow, exerciseName } from '../../core/exercise/of-song';
 import { Mic, MicOff, Play } from 'lucide-react';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { openMicrophone } from '../../audio/input';
 import { inVoice } from '../../core/exercise/keys';
 import { patternSpan } from '../../core/exercise/pattern';
 import type { Accompaniment } from '../../core/exercise/follow-along';
-import { nearestOctave } from '../../core/music/pitch';
-import { renderKey, targetCurve } from '../../core/exercise/render';
+import { renderKey } from '../../core/exercise/render';
 import type { Exercise } from '../../core/exercise/types';
 import { taskOf } from '../../core/judge/hear';
+import { keyInTune } from '../../core/judge/key-in-tune';
 import type { KnownVoice } from '../../core/judge/types';
 import { type Manner, type Model } from '../../core/exercise/model';
 import { readWav } from '../../core/format/wav';
@@ -47,10 +47,6 @@ import { saidOf } from '../../core/words/said-error';
 
 const TEMPO_STEP = 4;
 const TEMPO_REACH = 24;
-/** A key was in tune when so much of what was sung in it lay within a semitone's half of what is meant. */
-const NEAR_ST = 0.5;
-const MOSTLY = 0.6;
-const LEAST_FRAMES = 40;
 const noFrames = () => {};
 const now = () => performance.now();
 
@@ -148,35 +144,12 @@ export function PracticePlayer({
     simulatedModel({ exercise, key: middle, tempo, sound: item.sound }, { type: voice, changeMidi: known.changeMidi, findings }, manner);
   const simulated = { 'like-this': modelled('like-this'), 'not-like-this': modelled('not-like-this') };
 
-  /** How the key that has just ended was: in tune, not, or not heard. */
-  const judge = useCallback(
-    (of: Moment): boolean | null => {
-      if (of.takeMs === null) return null;
-      const first = Math.round((of.sinceMs - of.takeMs) / 1000 / HOP_S);
-      const midi = recorder.live.current.midi;
-      let heard = 0;
-      let near = 0;
-      for (const run of targetCurve(of.key))
-        for (let i = 1; i < run.length; i++) {
-          const [a, b] = [run[i - 1], run[i]];
-          for (let s = a.timeS; s < b.timeS; s += HOP_S) {
-            const sung = midi[first + Math.round(s / HOP_S)];
-            if (!(sung > 0)) continue;
-            const meant = a.midi + ((b.midi - a.midi) * (s - a.timeS)) / (b.timeS - a.timeS);
-            heard++;
-            if (Math.abs(nearestOctave(sung, meant) - meant) <= NEAR_ST) near++;
-          }
-        }
-      return heard < LEAST_FRAMES ? null : near / heard >= MOSTLY;
-    },
-    [recorder.live],
-  );
-
   /** The key that sounded is over: was it in tune? */
   const keyOver = () => {
     const [of, key] = [moment.current, at.current];
     if (!of || key === null) return;
-    const inTune = judge(of);
+    const firstFrame = of.takeMs === null ? null : Math.round((of.sinceMs - of.takeMs) / 1000 / HOP_S);
+    const inTune = firstFrame === null ? null : keyInTune(recorder.live.current.midi, firstFrame, of.key);
     setTune((all) => new Map(all).set(key, inTune));
   };
   const along = useWalk({
