@@ -2,42 +2,23 @@ import { Said, said } from '../../core/words/said';
 import { Check, CloudOff, Ear, LoaderCircle, Play, Trash2 } from 'lucide-react';
 import { Link } from '../kit/Link';
 import { memo } from 'react';
-import { changesOf } from '../../core/take/changes';
-import type { StoredTake } from '../listen/save-take';
 import { useLanguage } from '../language/language';
 
-/** A take made in this lesson, as far as it has got. */
+/**
+ * A take made in this lesson, as far as it has got. What was found is kept in words only: whole findings of a long lesson would fill the
+ * page's memory, and sweeping that would hold up the voice that is being drawn.
+ */
 export interface Made {
   id: string;
   name: string;
   state: 'sending' | 'waiting' | 'listening' | 'found' | 'failed';
-  stored: StoredTake | null;
+  found: readonly Said[] | null;
 }
 
-/** In a few words, what was found. */
-function wordsOf({ state, stored }: Made): Said {
-  const waits = state === 'waiting' ? said('safe here, waiting for the server') : null;
-  if (!stored) return waits ?? (state === 'sending' ? said('storing') : said('listening closely'));
-  const findings = stored?.analysis?.findings;
-  if (!findings) return stored?.analysis?.error ?? said('could not be listened to');
-  if (!findings.quality.usable) return said('{all}', { all: { all: findings.quality.reasons, as: 'semicolon' } });
-  if (findings.speakingMidi !== null) return said('speaks around {note}', { note: { note: findings.speakingMidi } });
-  const changes = changesOf(findings);
-  const { range } = findings;
-  const at = [...new Set(changes.map((c) => Math.round(c.midi)))];
-  return said('{all}', {
-    all: {
-      all: [
-        ...(waits ? [waits] : []),
-        ...(range ? [said('{low} to {high}', { low: { note: range.lowestMidi }, high: { note: range.highestMidi } })] : []),
-        ...(at.length
-          ? [said('changes at {notes}', { notes: { all: at.map((midi) => said('{note}', { note: { note: midi } })), as: 'comma' } })]
-          : []),
-        ...findings.quality.reasons,
-      ],
-      as: 'dot',
-    },
-  });
+function wordsOf({ state, found }: Made): Said {
+  const waits = state === 'waiting' ? [said('safe here, waiting for the server')] : [];
+  if (!found) return waits[0] ?? (state === 'sending' ? said('storing') : said('listening closely'));
+  return said('{all}', { all: { all: [...waits, ...found], as: 'dot' } });
 }
 
 const ICONS = { sending: LoaderCircle, waiting: CloudOff, listening: Ear, found: Check, failed: CloudOff };

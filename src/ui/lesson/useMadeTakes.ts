@@ -2,6 +2,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { onSent } from '../../sync/takes';
 import { useTakePlayer } from '../../audio/take-player';
+import { foundInWords } from '../../core/lesson/found-in-words';
 import { analysed, discardTake } from '../listen/save-take';
 import type { Finished } from '../listen/useRecorder';
 import type { Made } from './MadeTakes';
@@ -29,7 +30,8 @@ export function useMadeTakes(
     async (id: string) => {
       change(id, { state: 'listening' });
       try {
-        change(id, { state: 'found', stored: await analysed(id) });
+        const { analysis } = await analysed(id);
+        change(id, { state: 'found', found: analysis && foundInWords(analysis) });
       } catch {
         change(id, { state: 'failed' });
       }
@@ -41,7 +43,7 @@ export function useMadeTakes(
   const send = useCallback(
     async (finished: Finished) => {
       const { id } = finished.take;
-      void finished.heard?.then((analysis) => change(id, { stored: { take: { id, durationS: finished.recording.durationS }, analysis } }));
+      void finished.heard?.then((heard) => change(id, { found: foundInWords(heard) }));
       try {
         await deliver(finished);
         await listen(id);
@@ -65,7 +67,7 @@ export function useMadeTakes(
 
   const add = useCallback(
     (finished: Finished) => {
-      setMade((all) => [...all, { id: finished.take.id, name: finished.take.step, state: 'sending', stored: null }]);
+      setMade((all) => [...all, { id: finished.take.id, name: finished.take.step, state: 'sending', found: null }]);
       void send(finished);
     },
     [send],
