@@ -2,7 +2,8 @@
 // npm run bench: all that docs/accuracy.md says of hearing; or one part of it:
 // npm run bench -- hearing: accuracy and speed beside registry pitch libraries, in one run.
 // npm run bench -- singers: what is found of singers of unrelated makers, in rooms.
-// npm run bench -- lessons: what is found in first listenings, on two vowels, and of two changes.
+// npm run bench -- lessons: what is found in whole first listenings.
+// npm run bench -- changes: what is found on two vowels, and of two changes in one voice.
 // npm run bench -- page [lesson minutes] [10 s takes] [60 s takes] [verdicts, 0 or 1]: what a coach waits for, in the browser.
 // npm run bench -- studio [singers] [takes each]: how a full studio answers.
 // npm run bench -- readers [readers] [minutes]: how pages answer many who look at once.

@@ -5,7 +5,8 @@ const FILE = 'docs/accuracy.md';
 const HEADS = {
   hearing: '# Accuracy and speed',
   singers: '## Singers',
-  lessons: '## First listenings and lessons',
+  lessons: '## First listenings',
+  changes: '## Two vowels, and two changes',
   verdicts: '## Verdicts',
   songs: '## Songs',
 };

@@ -146,9 +146,12 @@ const makers = [
 
 const sayReports = (reports: readonly string[][]) => reports.filter((r) => r.length > 0).forEach((r) => ['', ...r].forEach(say));
 
+const missingMakers = () => [...(praatIsThere ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
+
 /** Parts of the bench, each of which writes a part of docs/accuracy.md: what is measured, and in which words. */
 const PARTS = {
   hearing: {
+    missing: missingPrograms,
     run() {
       const signals = [...OWN_SIGNALS, ...csoundSignals()];
       const rivals = [...REGISTRY_RIVALS, ...aubioRivals()].map(
@@ -164,6 +167,7 @@ formant voices. Of each library (and of Debian's aubio, where installed) the set
 Speed depends on the machine: compare within this run only.`,
   },
   singers: {
+    missing: missingMakers,
     run: () =>
       sayReports([
         singersReport(makers, SINGERS),
@@ -178,13 +182,13 @@ pulses of people whose speech was recorded, set to pitch, on which only how far 
 studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum.`,
   },
   lessons: {
-    run: () =>
-      sayReports([
-        firstListeningReport(FIRST_LISTENINGS),
-        twoVowelsReport(TWO_VOWELS),
-        twoChangesReport(TWO_CHANGES),
-        firstUnderSecondReport(TWO_CHANGES),
-      ]),
+    missing: () => [],
+    run: () => sayReports([firstListeningReport(FIRST_LISTENINGS)]),
+    text: 'Singers as above, in the same rooms.',
+  },
+  changes: {
+    missing: missingMakers,
+    run: () => sayReports([twoVowelsReport(TWO_VOWELS), twoChangesReport(TWO_CHANGES), firstUnderSecondReport(TWO_CHANGES)]),
     text: 'Singers as above, in the same rooms.',
   },
 };
@@ -193,9 +197,9 @@ type PartName = keyof typeof PARTS;
 const [asked] = process.argv.slice(2);
 if (asked && !(asked in PARTS))
   throw new Error(`There is no bench ${asked}: take one of ${Object.keys(PARTS).join(', ')}, or none for all of them.`);
-const missing = [...missingPrograms(), ...(praatIsThere ? [] : ['Praat']), ...(peopleSpeak ? [] : ["a man and a woman of Festival's"])];
-if (missing.length > 0) say(`Without ${missing.join(' and ')}: their signals and trackers are left out.\n`);
 for (const name of (asked ? [asked] : Object.keys(PARTS)) as PartName[]) {
+  const missing = PARTS[name].missing();
+  if (missing.length > 0) say(`Without ${missing.join(' and ')}: what they make and track is left out.\n`);
   PARTS[name].run();
   const table = lines
     .splice(0)
