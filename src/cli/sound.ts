@@ -1,6 +1,7 @@
 // Sound that lies in the sound store: sound save FILE (all of it into a ZIP file, beside a backup), sound load FILE (from one into the
 // database), sound home (from the store into the database).
 import { downloadZip } from 'client-zip';
+import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
@@ -53,9 +54,9 @@ async function* filesOf(path: string): AsyncGenerator<{ name: string; input: Buf
   const zip = await openZip(path, { lazyEntries: true });
   const open = promisify(zip.openReadStream.bind(zip)) as (entry: Entry) => Promise<Readable>;
   for (let n = 0; n < zip.entryCount; n++) {
-    const next = new Promise<Entry>((resolve, reject) => zip.once('entry', resolve).once('error', reject));
+    const next = once(zip, 'entry') as Promise<[Entry]>;
     zip.readEntry();
-    const entry = await next;
+    const [entry] = await next;
     yield { name: entry.fileName, input: await buffer(await open(entry)) };
   }
 }
