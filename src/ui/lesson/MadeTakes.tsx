@@ -4,10 +4,7 @@ import { Link } from '../kit/Link';
 import { memo } from 'react';
 import { useLanguage } from '../language/language';
 
-/**
- * A take made in this lesson, as far as it has got. What was found is kept in words only: whole findings of a long lesson would fill the
- * page's memory, and sweeping that would hold up the voice that is being drawn.
- */
+/** A take made in this lesson, as far as it has got; of what was found in it the words, which is all that is shown. */
 export interface Made {
   id: string;
   name: string;
