@@ -150,6 +150,8 @@ interface Held {
   atS: number;
   ms: number;
   cpuMs: number;
+  /** What took most of it, as Chromium calls it; null: nothing did. */
+  what: string | null;
 }
 
 const LONG_MS = 50;
@@ -159,7 +161,10 @@ function heldWords(long: readonly Held[]): string {
   const named = [...long]
     .sort((a, b) => b.ms - a.ms)
     .slice(0, MOST_NAMED)
-    .map(({ atS, ms, cpuMs }) => `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work`);
+    .map(
+      ({ atS, ms, cpuMs, what }) =>
+        `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work${what ? ` (${what})` : ''}`,
+    );
   const own = long.filter(({ cpuMs }) => cpuMs > LONG_MS).length;
   return `${long.length} tasks over ${LONG_MS} ms, ${own} of them by their own work${named.join('')}`;
 }
@@ -175,18 +180,37 @@ interface Traced {
   args: { name?: string };
 }
 
+/** What happens inside of a task is kept from so much on, ms. */
+const PART_MS = 10;
+/** Most of a task is this share. */
+const MOST_OF = 0.5;
+
+/** The innermost of what took most of a task. */
+function mostOf(task: Traced, parts: readonly Traced[]): string | null {
+  const inside = parts.filter(
+    (p) =>
+      p.pid === task.pid && p.tid === task.tid && p.ts >= task.ts && p.ts + p.dur! <= task.ts + task.dur! && p.dur! >= MOST_OF * task.dur!,
+  );
+  return inside.sort((a, b) => a.dur! - b.dur!)[0]?.name ?? null;
+}
+
 /** From now on every task of the page is written down; called, it gives the long ones. What other programs take of the processors is told apart. */
 async function watchTasks(page: Page): Promise<() => Promise<Held[]>> {
   const browser = await page.context().browser()!.newBrowserCDPSession();
   const kept: Traced[] = [];
+  const parts: Traced[] = [];
   let beganUs = Infinity;
   browser.on('Tracing.dataCollected', ({ value }) => {
     for (const e of value as unknown as Traced[]) {
       if (e.ts > 0) beganUs = Math.min(beganUs, e.ts);
       if (e.name === 'thread_name' || (e.name.endsWith('RunTask') && (e.dur ?? 0) > 1000 * LONG_MS)) kept.push(e);
+      else if (!e.name.endsWith('RunTask') && (e.dur ?? 0) > 1000 * PART_MS) parts.push(e);
     }
   });
-  await browser.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['toplevel'] } });
+  await browser.send('Tracing.start', {
+    transferMode: 'ReportEvents',
+    traceConfig: { includedCategories: ['toplevel', 'devtools.timeline', 'v8'] },
+  });
   return async () => {
     const complete = new Promise((resolve) => browser.once('Tracing.tracingComplete', resolve));
     await browser.send('Tracing.end');
@@ -194,7 +218,10 @@ async function watchTasks(page: Page): Promise<() => Promise<Held[]>> {
     const pages = kept.filter((e) => e.args.name === 'CrRendererMain');
     return kept
       .filter((e) => e.name !== 'thread_name' && pages.some(({ pid, tid }) => e.pid === pid && e.tid === tid))
-      .map(({ ts, dur = 0, tdur = 0 }) => ({ atS: (ts - beganUs) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000 }));
+      .map((task) => {
+        const { ts, dur = 0, tdur = 0 } = task;
+        return { atS: (ts - beganUs) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000, what: mostOf(task, parts) };
+      });
   };
 }
 
