@@ -8,9 +8,9 @@ command(async () => {
   ensurePackages();
   const { withDatabase } = await import('./lib/backup.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
-  const { ensureProgram } = await import('./lib/compile.mjs');
+  const { ensureServerCommand } = await import('./lib/build.mjs');
   const { runProgram } = await import('./lib/run.mjs');
-  const program = await ensureProgram('src/cli/account.ts', ['src/core', 'src/contract', 'src/data', 'src/studio', 'src/cli']);
+  const program = await ensureServerCommand('account');
   const data = dataFolder();
   const url = process.env.WENDEL_URL || running(data)?.url || 'http://localhost:3000';
   await withDatabase(data, (urls) => runProgram(program, { ...urls, WENDEL_URL: url }, process.argv.slice(2)));

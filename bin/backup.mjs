@@ -7,11 +7,11 @@ command(async () => {
   checkNode();
   ensurePackages();
   const { backUp } = await import('./lib/backup.mjs');
-  const { ensureSound } = await import('./lib/build.mjs');
+  const { ensureServerCommand } = await import('./lib/build.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
   const { runProgram } = await import('./lib/run.mjs');
   const file = process.argv[2] ?? `wendel-${new Date().toISOString().slice(0, 16).replace(/[:T]/g, '-')}.backup`;
-  const program = await ensureSound();
+  const program = await ensureServerCommand('sound');
   const saveSound = (urls, path) => runProgram(program, urls, ['save', path]);
   const { files, bytes } = await backUp(dataFolder(), file, saveSound, process.env.WENDEL_BACKUP_PASSWORD);
   say(`Backed up to ${files.join(' and ')} (${(bytes / 1e6).toFixed(1)} MB). npm run restore -- ${file} brings it back.`);

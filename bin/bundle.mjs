@@ -10,10 +10,9 @@ command(async () => {
   ensurePackages();
   const { withDatabase } = await import('./lib/backup.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
-  const { ensureProgram } = await import('./lib/compile.mjs');
-  const { ensurePrograms } = await import('./lib/build.mjs');
+  const { ensurePrograms, ensureServerCommand } = await import('./lib/build.mjs');
   const { runProgram } = await import('./lib/run.mjs');
-  const program = await ensureProgram('src/cli/bundle.ts', ['src/core', 'src/contract', 'src/data', 'src/studio', 'src/cli']);
+  const program = await ensureServerCommand('bundle');
   if (process.argv[2] === 'schema') return void (await import(pathToFileURL(program).href));
   const { migrate } = await ensurePrograms();
   await withDatabase(dataFolder(), (urls) => {

@@ -8,12 +8,12 @@ command(async () => {
   ensurePackages();
   const { restore } = await import('./lib/backup.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
-  const { ensurePrograms, ensureSound } = await import('./lib/build.mjs');
+  const { ensurePrograms, ensureServerCommand } = await import('./lib/build.mjs');
   const { runProgram } = await import('./lib/run.mjs');
   const [file] = process.argv.slice(2);
   if (!file) throw new Error('Say which backup: npm run restore -- FILE');
   const { migrate } = await ensurePrograms();
-  const sound = await ensureSound();
+  const sound = await ensureServerCommand('sound');
   const urlsOf = ({ ownerUrl, appUrl }) => ({ WENDEL_OWNER_URL: ownerUrl, WENDEL_APP_URL: appUrl });
   const steps = {
     migrate: (server) => runProgram(migrate, urlsOf(server)),

@@ -8,10 +8,10 @@ command(async () => {
   ensurePackages();
   const { withDatabase } = await import('./lib/backup.mjs');
   const { dataFolder } = await import('./lib/postgres.mjs');
-  const { ensureSound } = await import('./lib/build.mjs');
+  const { ensureServerCommand } = await import('./lib/build.mjs');
   const { runProgram } = await import('./lib/run.mjs');
   const data = dataFolder();
   if (running(data)) throw new Error('Wendel is running on this data and would send it there again: stop it (Ctrl-C) first.');
-  const program = await ensureSound();
+  const program = await ensureServerCommand('sound');
   await withDatabase(data, (urls) => runProgram(program, urls, process.argv.slice(2)));
 });

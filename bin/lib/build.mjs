@@ -51,8 +51,8 @@ export async function ensurePrograms() {
   return { migrate, seed, worker };
 }
 
-/** What saves and brings back sound that lies in the sound store. */
-export const ensureSound = () => ensureProgram('src/cli/sound.ts', SERVER_SOURCES);
+/** A command that works on the database. */
+export const ensureServerCommand = (name) => ensureProgram(`src/cli/${name}.ts`, SERVER_SOURCES);
 
 /** A command that needs no database (bin/core.mjs). */
 export const ensureCommand = (name) => ensureProgram(`src/cli/${name}.ts`, COMMAND_SOURCES);

@@ -16,8 +16,8 @@ const say = (text: string) => process.stderr.write(`${text}\n`);
 
 const studioOf = (key: string) => key.split('/')[0];
 
-/** PostgreSQL's code: a database that this version never served has no such column, and no sound elsewhere. */
-const UNDEFINED_COLUMN = '42703';
+/** PostgreSQL's codes (undefined_column, undefined_function): a database that this version never served has no sound elsewhere. */
+const NEVER_SERVED = ['42703', '42883'];
 
 async function keysOfAll(): Promise<string[]> {
   try {
@@ -25,7 +25,9 @@ async function keysOfAll(): Promise<string[]> {
     for (const studioId of await studioIds()) keys.push(...(await inStudio(studioId, storedKeys)));
     return keys;
   } catch (error) {
-    if ((error as { cause?: { code?: string } }).cause?.code === UNDEFINED_COLUMN) return [];
+    // Drizzle puts its own error around the database's.
+    const { code, cause } = error as { code?: string; cause?: { code?: string } };
+    if (NEVER_SERVED.includes(cause?.code ?? code ?? '')) return [];
     throw error;
   }
 }
