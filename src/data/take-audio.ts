@@ -44,11 +44,13 @@ export interface Outgoing {
  */
 export async function nextToStore({ execute, studioId }: StudioTx): Promise<Outgoing | undefined> {
   const { rows } = await execute(
-    `update take_audio a set stored_as = $1 || '/' || a.take_id || '/' || a.part || '-' || encode(sha256(a.bytes), 'hex')
-     from (select take_id, part from take_audio here
-           where studio_id = $1::uuid and bytes is not null and exists (select from analysis where take_id = here.take_id)
-           order by stored_as is not null limit 1 for update skip locked) next
-     where a.take_id = next.take_id and a.part = next.part
+    // Materialised: in a nested loop a subquery that locks is asked again for every row, and each time gives another piece.
+    `with next as materialized (
+       select take_id, part from take_audio here
+       where studio_id = $1::uuid and bytes is not null and exists (select from analysis where take_id = here.take_id)
+       order by stored_as is not null limit 1 for update skip locked)
+     update take_audio a set stored_as = $1 || '/' || a.take_id || '/' || a.part || '-' || encode(sha256(a.bytes), 'hex')
+     from next where a.take_id = next.take_id and a.part = next.part
      returning a.stored_as as "storedAs", a.bytes`,
     [studioId],
   );
