@@ -56,7 +56,7 @@ command(async () => {
   ensurePackages();
   const { dataFolder, ensureRoles, foreignServer, joinedServer, removeCluster, startPostgres } = await import('./lib/postgres.mjs');
   const { ensureAssets, ensureBuild, ensurePrograms } = await import('./lib/build.mjs');
-  const { portTaken, runProgram, startPart, startWeb, waitForAnswer } = await import('./lib/run.mjs');
+  const { portTaken, runProgram, startWeb, startWorker, waitForAnswer } = await import('./lib/run.mjs');
   const { supervise, watchDatabase } = await import('./lib/supervise.mjs');
 
   const data = dataFolder();
@@ -117,7 +117,7 @@ command(async () => {
     };
     parts = supervise(
       [
-        { role: 'worker', name: 'The analysis', start: () => startPart([programs.worker], running) },
+        { role: 'worker', name: 'The analysis', start: () => startWorker(programs.worker, running) },
         { role: 'web', name: 'The web server', start: () => startWeb(port, web, { dev, processes }) },
       ].filter((part) => role === 'all' || role === part.role),
       (processes) => publish(url, processes),

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Client } from 'pg';
 import { ensurePrograms } from '../bin/lib/build.mjs';
 import { databaseUrls, startPostgres } from '../bin/lib/postgres.mjs';
-import { startPart, stopPart } from '../bin/lib/run.mjs';
+import { startWorker, stopPart } from '../bin/lib/run.mjs';
 import { BUNDLED } from '../src/data/bundle';
 import { madeSwift } from '../src/data/made-swift';
 import { COPY, expect, test } from './browser';
@@ -59,7 +59,7 @@ const sounds = ({ ownerUrl }: Server) =>
 
 /** Let an analysis send all sound to a store. How many pieces rest there. */
 async function storedBy({ ownerUrl, appUrl }: Server, settings: Record<string, string>): Promise<number> {
-  const worker = startPart([(await ensurePrograms()).worker], { ...settings, WENDEL_APP_URL: appUrl });
+  const worker = startWorker((await ensurePrograms()).worker, { ...settings, WENDEL_APP_URL: appUrl });
   try {
     await expect.poll(async () => (await sounds({ ownerUrl } as Server)).length).toBe(0);
   } finally {

@@ -1,6 +1,7 @@
 // Starts and stops the long-running parts: web server and analysis worker.
 import { spawn, spawnSync } from 'node:child_process';
 import { createServer } from 'node:net';
+import { setPriority } from 'node:os';
 import { basename, join } from 'node:path';
 import { root } from './project.mjs';
 import { nextBin } from './build.mjs';
@@ -11,17 +12,25 @@ export function runProgram(file, env, words = []) {
   if (done.status !== 0) throw new Error(`${basename(file, '.mjs')} did not finish: see the message above.`);
 }
 
-/** Start a part in its own process group, so that stopping it stops its children and nothing else. */
-export function startPart(args, env) {
+/**
+ * Start a part in its own process group, so that stopping it stops its children and nothing else; `nice`: the processors give way from it to
+ * others, 0 (to none) to 19.
+ */
+export function startPart(args, env, nice = 0) {
   const child = spawn(process.execPath, args, {
     cwd: root,
     stdio: ['ignore', 2, 2],
     detached: true,
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
   });
+  if (nice) setPriority(child.pid, nice);
   child.done = new Promise((resolve) => child.once('exit', resolve));
   return child;
 }
+
+/** Nobody waits for the analysis with a finger on a key: on the same processors it gives way to the pages, and to a browser on this machine. */
+const ANALYSIS_NICE = 10;
+export const startWorker = (program, env) => startPart([program], env, ANALYSIS_NICE);
 
 export async function stopPart(child) {
   if (!child || child.exitCode !== null || child.signalCode !== null) return;

@@ -145,11 +145,15 @@ async function soundToPicture(page: Page, seconds: number): Promise<{ delays: nu
   return { delays, frames: result.frames / seconds };
 }
 
-/** A task that held the page's own thread up: when, since the lesson began, how long, and for how much of that it had a processor. */
+/**
+ * A task that held the page's own thread up: when, since the lesson began, how long, for how much of that it had a processor, and how much of
+ * that the host took from both: it counts as work here.
+ */
 interface Held {
   atS: number;
   ms: number;
   cpuMs: number;
+  stolenMs: number;
   /** What took most of it, as Chromium calls it; null: nothing did. */
   what: string | null;
 }
@@ -162,10 +166,11 @@ function heldWords(long: readonly Held[]): string {
     .sort((a, b) => b.ms - a.ms)
     .slice(0, MOST_NAMED)
     .map(
-      ({ atS, ms, cpuMs, what }) =>
-        `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work${what ? ` (${what})` : ''}`,
+      ({ atS, ms, cpuMs, stolenMs, what }) =>
+        `; ${ms.toFixed(0)} ms at ${(atS / 60).toFixed(1)} min, ${cpuMs.toFixed(0)} of them its own work${what ? ` (${what})` : ''}` +
+        (stolenMs ? `, ${stolenMs.toFixed(0)} stolen` : ''),
     );
-  const own = long.filter(({ cpuMs }) => cpuMs > LONG_MS).length;
+  const own = long.filter(({ cpuMs, stolenMs }) => cpuMs - stolenMs > LONG_MS).length;
   return `${long.length} tasks over ${LONG_MS} ms, ${own} of them by their own work${named.join('')}`;
 }
 
@@ -194,12 +199,26 @@ function mostOf(task: Traced, parts: readonly Traced[]): string | null {
   return inside.sort((a, b) => a.dur! - b.dur!)[0]?.name ?? null;
 }
 
+/** How often it is asked what the host took, ms: `/proc/stat` counts in ticks of 10. */
+const ASK_MS = 20;
+const TICK_MS = 10;
+
+/** From now on what the host takes of the processors is written down; called with two times (microseconds, as tracing's), how much between. */
+function watchStolen(): { between: (fromUs: number, toUs: number) => number; end: () => void } {
+  const seen: { us: number; ticks: number }[] = [];
+  const timer = setInterval(() => seen.push({ us: Number(process.hrtime.bigint() / 1000n), ticks: ticks()[7] }), ASK_MS);
+  const at = (time: number, after: boolean) =>
+    (after ? seen.find(({ us }) => us >= time) : seen.findLast(({ us }) => us <= time))?.ticks ?? 0;
+  return { between: (from, to) => TICK_MS * Math.max(0, at(to, true) - at(from, false)), end: () => clearInterval(timer) };
+}
+
 /** From now on every task of the page is written down; called, it gives the long ones. What other programs take of the processors is told apart. */
 async function watchTasks(page: Page): Promise<() => Promise<Held[]>> {
   const browser = await page.context().browser()!.newBrowserCDPSession();
   const kept: Traced[] = [];
   const parts: Traced[] = [];
   let beganUs = Infinity;
+  const stolen = watchStolen();
   browser.on('Tracing.dataCollected', ({ value }) => {
     for (const e of value as unknown as Traced[]) {
       if (e.ts > 0) beganUs = Math.min(beganUs, e.ts);
@@ -215,12 +234,14 @@ async function watchTasks(page: Page): Promise<() => Promise<Held[]>> {
     const complete = new Promise((resolve) => browser.once('Tracing.tracingComplete', resolve));
     await browser.send('Tracing.end');
     await complete;
+    stolen.end();
     const pages = kept.filter((e) => e.args.name === 'CrRendererMain');
     return kept
       .filter((e) => e.name !== 'thread_name' && pages.some(({ pid, tid }) => e.pid === pid && e.tid === tid))
       .map((task) => {
         const { ts, dur = 0, tdur = 0 } = task;
-        return { atS: (ts - beganUs) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000, what: mostOf(task, parts) };
+        const stolenMs = stolen.between(ts, ts + dur);
+        return { atS: (ts - beganUs) / 1e6, ms: dur / 1000, cpuMs: tdur / 1000, stolenMs, what: mostOf(task, parts) };
       });
   };
 }
