@@ -183,4 +183,15 @@ test('what does not exist is said so', async ({ page }) => {
   const answer = await page.goto('/singers/00000000-0000-4000-8000-000000000000/map');
   expect(answer!.status()).toBe(404);
   await expect(page.getByText('There is nothing here')).toBeVisible();
+  // Nor does what no id can name; the database isn't asked for it.
+  for (const path of [
+    'singers/x/map',
+    'singers/x/plan',
+    'singers/x/takes/y',
+    'singers/x/lessons/y',
+    'singers/x/songs/y',
+    'songs/x',
+    'assignments/x',
+  ])
+    expect([path, (await page.request.get(`/${path}`)).status()]).toEqual([path, 404]);
 });

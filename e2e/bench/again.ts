@@ -1,4 +1,5 @@
 // npm run bench -- again: how long it takes to listen to many takes anew, with one analysis process and with two.
+import type { Id } from '../../src/core/format/id';
 import { Client } from 'pg';
 import { inStudio } from '../../src/data/client';
 import { enqueueAnalysis } from '../../src/data/queue';
@@ -10,12 +11,12 @@ const LOOK_MS = 500;
 
 const db = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
 await db.connect();
-const { rows: demo } = await db.query<{ id: string; studio_id: string }>('select id, studio_id from take order by recorded_at');
+const { rows: demo } = await db.query<{ id: string; studio_id: Id<'studio'> }>('select id, studio_id from take order by recorded_at');
 const studioId = demo[0].studio_id;
 
 /** So many takes more of the demo's singers, with their sound, nobody has listened to; seconds until all are. */
 async function listenTo(count: number): Promise<number> {
-  const { rows } = await db.query<{ id: string }>(
+  const { rows } = await db.query<{ id: Id<'take'> }>(
     `with made as (select gen_random_uuid() as id, ($2::uuid[])[1 + n % cardinality($2::uuid[])] as of from generate_series(0, $1::int - 1) as n),
      added as (
        insert into take (id, studio_id, singer_id, task, vowel, source, sha256, bytes, duration_s, sample_rate, recorded_at)

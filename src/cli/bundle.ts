@@ -1,4 +1,5 @@
 // A studio as one file and back: bundle export FILE, bundle import FILE [--dry-run], each with [--studio NAME].
+import type { Id } from '../core/format/id';
 import { createWriteStream, existsSync, renameSync, rmSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -11,7 +12,7 @@ import { bundleSchema } from './bundle-schema';
 
 const say = (text: string) => process.stderr.write(`${text}\n`);
 
-async function exportTo(studioId: string, path: string): Promise<void> {
+async function exportTo(studioId: Id<'studio'>, path: string): Promise<void> {
   if (existsSync(path)) throw new Refusal('unfit', `${path} is there already: give another name.`);
   const { stream, singers, takes } = await bundleOf(studioId);
   const aside = `${path}.part`;
@@ -24,7 +25,7 @@ async function exportTo(studioId: string, path: string): Promise<void> {
   say(`${singers} singers and ${takes} takes are in ${path}.`);
 }
 
-async function importFrom(studioId: string, path: string, dryRun: boolean): Promise<void> {
+async function importFrom(studioId: Id<'studio'>, path: string, dryRun: boolean): Promise<void> {
   if (!existsSync(path)) throw new Refusal('unfit', `There is no file ${path}.`);
   const { tables, recordings, settings } = await bringIn(studioId, path, dryRun);
   for (const { name, fresh, known } of tables) say(`${name}: ${fresh} new${known ? `, ${known} there already` : ''}`);
@@ -34,7 +35,7 @@ async function importFrom(studioId: string, path: string, dryRun: boolean): Prom
 }
 
 /** The studio of a name; without a name the first. */
-async function studioCalled(name: string | undefined): Promise<string> {
+async function studioCalled(name: string | undefined): Promise<Id<'studio'>> {
   const ids = await studioIds();
   if (name === undefined) return ids[0];
   for (const id of ids) if ((await inStudio(id, studioSettings)).name === name) return id;

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { addDays, format, startOfWeek, subWeeks } from 'date-fns';
 import { randomUUID } from 'node:crypto';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
@@ -30,7 +31,13 @@ const VOICED_SHARE = 0.4;
 const dayOf = (date: Date) => format(date, 'yyyy-MM-dd');
 
 /** Weeks as the planner suggests them for this voice, and a log of what was done of each. */
-export async function seedPractice(tx: StudioTx, singerId: string, voiceType: VoiceTypeId, habit: Habit, seed: number): Promise<void> {
+export async function seedPractice(
+  tx: StudioTx,
+  singerId: Id<'singer'>,
+  voiceType: VoiceTypeId,
+  habit: Habit,
+  seed: number,
+): Promise<void> {
   const random = seededRandom(seed);
   const map = await poolNow(tx, singerId);
   const today = dayOf(new Date());

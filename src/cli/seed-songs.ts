@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { Id, newId } from '../core/format/id';
 import { CAST, recordedInCabin } from '../core/sim/cast';
 import { songTask } from '../core/sim/song';
 import { DEMO_SONGS } from '../core/song/demo-songs';
@@ -22,9 +22,9 @@ const SUNG: readonly { song: string; singer: string; daysAgo: number[] }[] = [
 
 /** The opera's songs, two of them in their singers' hands, one sung. */
 export async function seedSongs(tx: StudioTx, now: number): Promise<void> {
-  const ids = new Map<string, string>();
+  const ids = new Map<string, Id<'song'>>();
   for (const song of DEMO_SONGS) {
-    const id = randomUUID();
+    const id = newId('song');
     ids.set(song.title, id);
     await putSong(tx, { id, song, note: '' });
   }

@@ -1,4 +1,5 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { Id, newId } from '../core/format/id';
+import { createHash } from 'node:crypto';
 import { ENGINE } from '../core/engine';
 import { writeWav } from '../core/format/wav';
 import type { CastMember } from '../core/sim/cast';
@@ -26,10 +27,10 @@ export async function storeTake(
   tx: StudioTx,
   pcm: Pcm,
   of: Pick<TakeRow, 'singerId' | 'task' | 'vowel' | 'asked' | 'recordedAt'>,
-): Promise<{ id: string } & Pick<ReturnType<typeof analyseTake>, 'findings' | 'trace'>> {
+): Promise<{ id: Id<'take'> } & Pick<ReturnType<typeof analyseTake>, 'findings' | 'trace'>> {
   const { findings, trace } = analyseTake(pcm, of.task, { asked: of.asked });
   const file = writeWav(pcm, 16);
-  const id = randomUUID();
+  const id = newId('take');
   await insertTake(tx, {
     ...of,
     id,

@@ -1,4 +1,5 @@
 // Fills an empty studio with the demo: the company of a travelling puppet opera, eight weeks of recordings.
+import type { Id } from '../core/format/id';
 import { CAST, CastMember, recordedInCabin } from '../core/sim/cast';
 import { SimTask } from '../core/sim/score';
 import { Vowel } from '../core/sim/tract';
@@ -25,7 +26,7 @@ const RECORDED: readonly (readonly [task: 'siren' | 'scale' | 'speech', vowel: V
 
 async function seedTake(
   tx: StudioTx,
-  singerId: string,
+  singerId: Id<'singer'>,
   member: CastMember,
   progress: number,
   [kind, vowel]: (typeof RECORDED)[number],

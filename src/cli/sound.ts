@@ -1,5 +1,6 @@
 // Sound that lies in the sound store: sound save FILE (all of it into a ZIP file, beside a backup), sound load FILE (from one into the
 // database), sound home (from the store into the database).
+import type { Id } from '../core/format/id';
 import { downloadZip } from 'client-zip';
 import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
@@ -14,7 +15,7 @@ import { bringHome, storedKeys } from '../data/take-audio';
 
 const say = (text: string) => process.stderr.write(`${text}\n`);
 
-const studioOf = (key: string) => key.split('/')[0];
+const studioOf = (key: string) => key.split('/')[0] as Id<'studio'>;
 
 /** PostgreSQL's codes (undefined_column, undefined_function): a database that this version never served has no sound elsewhere. */
 const NEVER_SERVED = ['42703', '42883'];

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { Ears, PassWord } from '../core/ears/passes';
 import type { Exercise } from '../core/exercise/types';
 import type { Chosen } from '../core/format/song';
@@ -51,7 +52,7 @@ export interface OtherTake {
 
 /** A singer who was heard, as a song is laid on their voice, and what is chosen for it. */
 export interface SongSinger {
-  singerId: string;
+  singerId: Id<'singer'>;
   name: string;
   chosen: Chosen | null;
   voice: SongVoice;

@@ -1,3 +1,4 @@
+import { IdShape } from '../core/format/id';
 import { z } from 'zod';
 import { MANNERS } from '../core/exercise/model';
 import { LONGEST_SOUND } from '../core/format/exercise';
@@ -66,8 +67,8 @@ const DAY_MS = 86_400_000;
 const fromAddress = (v: unknown): unknown => (typeof v === 'string' ? JSON.parse(v) : v);
 
 export const TakeMeta = z.object({
-  id: z.uuid(),
-  singerId: z.uuid(),
+  id: IdShape('take'),
+  singerId: IdShape('singer'),
   task: z.enum(TASKS),
   /** On what it was sung: a vowel, or a sound of an exercise. */
   vowel: z.string().max(LONGEST_SOUND).default(''),
@@ -79,7 +80,7 @@ export const TakeMeta = z.object({
     .date()
     .min(FIRST_RECORDING)
     .refine((at) => at.getTime() < Date.now() + DAY_MS, 'The time of recording lies in the future: set the clock right and save it again.'),
-  lessonId: z.uuid().nullable().default(null),
+  lessonId: IdShape('lesson').nullable().default(null),
   step: z.string().max(60).default(''),
   asked: z.preprocess(fromAddress, AskedShape.nullable()).default(null),
   /** The song it is a take of, and in which key. */
@@ -89,7 +90,12 @@ export type TakeMeta = z.infer<typeof TakeMeta>;
 
 export const TakeNote = z.object({ note: z.string().trim().max(2000) });
 
-export const LessonInput = z.object({ id: z.uuid(), singerId: z.uuid(), name: z.string().trim().min(1).max(80), course: CourseShape });
+export const LessonInput = z.object({
+  id: IdShape('lesson'),
+  singerId: IdShape('singer'),
+  name: z.string().trim().min(1).max(80),
+  course: CourseShape,
+});
 
 export const LessonChange = z.object({
   course: CourseShape.optional(),
@@ -98,7 +104,7 @@ export const LessonChange = z.object({
 });
 
 export const AssignmentInput = z.object({
-  singerId: z.uuid(),
+  singerId: IdShape('singer'),
   note: z.string().trim().max(LONGEST_NOTE).default(''),
   startsOn: z.iso.date('Choose the day the week begins.'),
   items: ItemsShape.min(1, 'Choose at least one exercise.'),
@@ -106,7 +112,7 @@ export const AssignmentInput = z.object({
 
 /** A set for several singers at once; `beside`: it comes beside the exercises of the week each of them is in, not instead of them. */
 export const TogetherInput = z.object({
-  singerIds: z.array(z.uuid()).min(1, 'Tick who sings.').max(MOST_TOGETHER),
+  singerIds: z.array(IdShape('singer')).min(1, 'Tick who sings.').max(MOST_TOGETHER),
   set: z.enum(OCCASION_IDS),
   note: AssignmentInput.shape.note,
   startsOn: AssignmentInput.shape.startsOn,
@@ -120,7 +126,7 @@ export const PlanInput = z.object({
 });
 
 export const TemplateInput = z.object({
-  id: z.uuid(),
+  id: IdShape('template'),
   name: z.string().trim().min(1, 'Give the set a name.').max(80),
   items: ItemsShape.min(1),
 });
@@ -130,20 +136,20 @@ export const AnswerInput = z
   .object({ answer: z.string().trim().max(2000).optional(), granted: z.boolean().optional() })
   .refine((word) => word.answer !== undefined || word.granted !== undefined, 'Say an answer, or whether it counts as gone well.');
 
-export const SongInput = z.object({ id: z.uuid(), song: SongShape, note: z.string().max(4000).default('') });
+export const SongInput = z.object({ id: IdShape('song'), song: SongShape, note: z.string().max(4000).default('') });
 
 /** More of a request than others need: a long song has some thousand notes. */
 export const MOST_SONG_BYTES = 1_200_000;
 
 /** What was heard, blind, in one way of a slide. */
-export const HeardInput = z.object({ id: z.uuid(), takeId: z.uuid(), ...PassShape.shape, word: PassWordShape });
+export const HeardInput = z.object({ id: IdShape('answer'), takeId: IdShape('take'), ...PassShape.shape, word: PassWordShape });
 
 /** A word a singer spoke, of the line of their log with that id. */
-export const SpokenMeta = z.object({ id: z.uuid(), sha256: SHA256 });
+export const SpokenMeta = z.object({ id: IdShape('entry'), sha256: SHA256 });
 
 export const ModelMeta = z.object({
-  id: z.uuid(),
+  id: IdShape('model'),
   exerciseId: z.string().min(1).max(60),
   manner: z.enum(MANNERS),
-  singerId: z.uuid().nullable().default(null),
+  singerId: IdShape('singer').nullable().default(null),
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { AskedPass, Ears } from '../core/ears/passes';
 import { ExerciseShape } from '../core/format/exercise';
+import type { IdsIn } from '../core/format/id';
 import { ProtocolShape } from '../core/format/lesson';
 import { SingerShape } from '../core/format/singer';
 import { ChosenShape } from '../core/format/song';
@@ -152,6 +153,8 @@ export type RouteName = keyof Routes;
 type NamesIn<Path extends string> = Path extends `${string}[${infer Name}]${infer Rest}` ? Name | NamesIn<Rest> : never;
 /** What the names in a route's path stand for. */
 export type ParamsOf<N extends RouteName> = { [Name in NamesIn<N>]: string };
+/** As a handler is given them, checked. */
+export type GivenParams<N extends RouteName> = IdsIn<NamesIn<N>>;
 
 /** As a shape is written; a shape that tells only what it makes is written so. */
 type Written<S> = S extends z.ZodType<infer Out, infer In> ? (unknown extends In ? Out : In) : undefined;

@@ -1,17 +1,18 @@
+import type { Id } from '../core/format/id';
 import { and, desc, eq, ne } from 'drizzle-orm';
 import type { Stand } from '../core/practice/chapters';
 import { StudioTx } from './client';
 import { AssignedItem, assignment, singer } from './schema';
 
 export interface NewAssignment {
-  singerId: string;
+  singerId: Id<'singer'>;
   note: string;
   startsOn: string;
   items: AssignedItem[];
   stand: Stand | null;
 }
 
-export async function insertAssignment({ db, studioId }: StudioTx, values: NewAssignment): Promise<string> {
+export async function insertAssignment({ db, studioId }: StudioTx, values: NewAssignment): Promise<Id<'assignment'>> {
   const [row] = await db
     .insert(assignment)
     .values({ ...values, studioId })
@@ -19,7 +20,7 @@ export async function insertAssignment({ db, studioId }: StudioTx, values: NewAs
   return row.id;
 }
 
-export async function findAssignment({ db, studioId }: StudioTx, id: string) {
+export async function findAssignment({ db, studioId }: StudioTx, id: Id<'assignment'>) {
   const [row] = await db
     .select()
     .from(assignment)
@@ -27,7 +28,7 @@ export async function findAssignment({ db, studioId }: StudioTx, id: string) {
   return row;
 }
 
-export async function assignmentsOfSinger({ db, studioId }: StudioTx, singerId: string) {
+export async function assignmentsOfSinger({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({
       id: assignment.id,
@@ -43,7 +44,7 @@ export async function assignmentsOfSinger({ db, studioId }: StudioTx, singerId: 
 }
 
 /** The newest assignment of every other singer, by the singer's name: what can be copied from. */
-export async function newestOfOthers({ db, studioId }: StudioTx, singerId: string) {
+export async function newestOfOthers({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   const rows = await db
     .selectDistinctOn([assignment.singerId], { id: assignment.id, singer: singer.name })
     .from(assignment)

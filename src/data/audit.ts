@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { desc, eq } from 'drizzle-orm';
 import { inStudio, StudioTx } from './client';
 import { audit, Deed, singer } from './schema';
@@ -9,7 +10,7 @@ export interface Actor {
 }
 
 /** Note that somebody looked at singers' records, in a transaction of its own: the look itself may have been read-only. */
-export const noteLooks = (studioId: string, { actor, actorId }: Actor, singerIds: readonly string[]): Promise<void> =>
+export const noteLooks = (studioId: Id<'studio'>, { actor, actorId }: Actor, singerIds: readonly Id<'singer'>[]): Promise<void> =>
   inStudio(studioId, async ({ execute }) => {
     // Gone meanwhile: nobody left to note it about.
     await execute(
@@ -21,7 +22,7 @@ export const noteLooks = (studioId: string, { actor, actorId }: Actor, singerIds
 /** Note what was done that changes no row of a singer's: something taken out, a page opened. By whom, the transaction knows. */
 export async function note(
   { execute, studioId }: StudioTx,
-  { did, what, singerId, detail }: { did: Deed; what: string; singerId?: string; detail?: string },
+  { did, what, singerId, detail }: { did: Deed; what: string; singerId?: Id<'singer'>; detail?: string },
 ): Promise<void> {
   await execute(
     `insert into audit (studio_id, actor, actor_id, did, what, singer_id, detail)

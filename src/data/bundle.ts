@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { StudioTx } from './client';
 
 /**
@@ -49,10 +50,10 @@ export async function insertRows(tx: StudioTx, table: Bundled, rows: readonly Bu
 }
 
 /** Ids of takes whose sound isn't there. */
-export async function silentTakes(tx: StudioTx): Promise<string[]> {
+export async function silentTakes(tx: StudioTx): Promise<Id<'take'>[]> {
   const { rows } = await tx.execute(
     'select id from take where studio_id = $1 and sound_removed_at is null and not exists (select 1 from take_audio a where a.take_id = take.id)',
     [tx.studioId],
   );
-  return (rows as { id: string }[]).map((r) => r.id);
+  return (rows as { id: Id<'take'> }[]).map((r) => r.id);
 }

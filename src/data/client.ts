@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { drizzle, NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import * as schema from './schema';
@@ -5,13 +6,13 @@ import * as schema from './schema';
 /** A transaction that may touch one studio's rows only. */
 export interface StudioTx {
   db: NodePgDatabase<typeof schema>;
-  studioId: string;
+  studioId: Id<'studio'>;
   /** The account of who does it; null: Wendel itself, or a singer by their link. */
   actorId: string | null;
   /** Nothing can be changed in it. */
   readOnly: boolean;
   /** Singers whose rows were looked up, to be noted in the log of looks. */
-  saw: Set<string>;
+  saw: Set<Id<'singer'>>;
   /** Run raw SQL in the same transaction (the job queue joins in through this). */
   execute(text: string, values?: unknown[]): Promise<{ rows: unknown[] }>;
 }
@@ -56,7 +57,7 @@ export interface Access {
 
 /** Run `work` in one transaction as one studio (row-level security holds it to that studio). */
 export async function inStudio<T>(
-  studioId: string,
+  studioId: Id<'studio'>,
   work: (tx: StudioTx) => Promise<T>,
   { actor = '', actorId = null, readOnly = false }: Access = {},
 ): Promise<T> {
@@ -87,7 +88,7 @@ export async function inStudio<T>(
 }
 
 /** Ids of all studios, oldest first. */
-export async function studioIds(): Promise<string[]> {
+export async function studioIds(): Promise<Id<'studio'>[]> {
   const { rows } = await pool().query('select studio_ids() as id');
-  return rows.map((row: { id: string }) => row.id);
+  return rows.map((row: { id: Id<'studio'> }) => row.id);
 }

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { sql } from 'drizzle-orm';
 import { bigint, boolean, check, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 import { Role } from '../core/format/studio';
@@ -100,6 +101,7 @@ export const member = pgTable(
       .primaryKey()
       .references(() => coach.id, { onDelete: 'cascade' }),
     studioId: uuid('studio_id')
+      .$type<Id<'studio'>>()
       .notNull()
       .references(() => studio.id, { onDelete: 'cascade' }),
     role: text('role').$type<Role>().notNull(),
@@ -112,8 +114,9 @@ export const member = pgTable(
 export const invite = pgTable(
   'invite',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'invite'>>().primaryKey().defaultRandom(),
     studioId: uuid('studio_id')
+      .$type<Id<'studio'>>()
       .notNull()
       .references(() => studio.id, { onDelete: 'cascade' }),
     email: text('email').notNull(),

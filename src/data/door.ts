@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { createHash, randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, gt, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
@@ -13,7 +14,7 @@ export interface Member {
   userId: string;
   name: string;
   email: string;
-  studioId: string;
+  studioId: Id<'studio'>;
   role: Role;
 }
 
@@ -40,7 +41,7 @@ export async function placeOf(userId: string): Promise<Pick<Member, 'studioId' |
 }
 
 /** The demo's studio, or any other that has nobody yet; undefined when each has somebody. */
-export async function vacantStudio(db: Pick<ReturnType<typeof door>, 'select'> = door()): Promise<string | undefined> {
+export async function vacantStudio(db: Pick<ReturnType<typeof door>, 'select'> = door()): Promise<Id<'studio'> | undefined> {
   const [row] = await db
     .select({ id: studio.id })
     .from(studio)
@@ -64,7 +65,7 @@ export async function foundStudio(userId: string, name: string | null): Promise<
 }
 
 /** Everyone of a studio, who came first first. */
-export const membersOf = (studioId: string) =>
+export const membersOf = (studioId: Id<'studio'>) =>
   door()
     .select({ userId: member.userId, name: coach.name, email: coach.email, role: member.role, joinedAt: member.joinedAt })
     .from(member)
@@ -76,7 +77,7 @@ export const membersOf = (studioId: string) =>
  * Give a member another role, or take them and their account out (null). The last owner stays: without one nobody could let anyone
  * in. Two at once wait for each other. Who it was and what they were; 'nobody' when there is no such member.
  */
-export async function changeMember(studioId: string, userId: string, role: Role | null) {
+export async function changeMember(studioId: Id<'studio'>, userId: string, role: Role | null) {
   return door().transaction(async (tx) => {
     const members = await tx
       .select({ userId: member.userId, name: coach.name, email: coach.email, was: member.role })
@@ -127,14 +128,14 @@ export async function insertInvite(values: typeof invite.$inferInsert): Promise<
 }
 
 /** Offers that stand. */
-export const invitesOf = (studioId: string) =>
+export const invitesOf = (studioId: Id<'studio'>) =>
   door()
     .select({ id: invite.id, email: invite.email, role: invite.role, expiresAt: invite.expiresAt })
     .from(invite)
     .where(and(eq(invite.studioId, studioId), gt(invite.expiresAt, sql`now()`)));
 
 /** Take an offer back. Whether there was one. */
-export async function removeInvite(studioId: string, id: string): Promise<boolean> {
+export async function removeInvite(studioId: Id<'studio'>, id: Id<'invite'>): Promise<boolean> {
   const done = await door()
     .delete(invite)
     .where(and(eq(invite.studioId, studioId), eq(invite.id, id)))
@@ -153,7 +154,7 @@ export async function inviteByHash(tokenHash: string) {
 }
 
 /** Give an account the place that was offered; the offer is used up. Whether it still stood. */
-export async function takeInvite(id: string, userId: string): Promise<boolean> {
+export async function takeInvite(id: Id<'invite'>, userId: string): Promise<boolean> {
   return door().transaction(async (tx) => {
     const [taken] = await tx.delete(invite).where(eq(invite.id, id)).returning({ studioId: invite.studioId, role: invite.role });
     if (taken) await tx.insert(member).values({ userId, ...taken });
@@ -207,7 +208,7 @@ export interface DoorNote {
 }
 
 /** Note in a studio's log who came, went and let whom in. */
-export async function noteDoor(studioId: string, { what = 'account', ...note }: DoorNote): Promise<void> {
+export async function noteDoor(studioId: Id<'studio'>, { what = 'account', ...note }: DoorNote): Promise<void> {
   await door()
     .insert(audit)
     .values({ studioId, what, ...note });

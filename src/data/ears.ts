@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, desc, eq, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import type { PassWord, Said } from '../core/ears/passes';
 import type { SchoolId } from '../core/map/schools';
@@ -31,7 +32,7 @@ export async function slidesToHear({ db, studioId }: StudioTx, n: number, answer
 }
 
 /** The passaggi of kept maps, by singer. */
-export async function keptPassaggi({ db, studioId }: StudioTx, singerIds: readonly string[]): Promise<Map<string, Passaggio[]>> {
+export async function keptPassaggi({ db, studioId }: StudioTx, singerIds: readonly Id<'singer'>[]): Promise<Map<string, Passaggio[]>> {
   const rows = await db
     .select({ id: voiceMap.singerId, passaggi: sql<Passaggio[]>`${voiceMap.map}->'passaggi'` })
     .from(voiceMap)
@@ -67,7 +68,7 @@ export async function heardBlind({ db, studioId }: StudioTx): Promise<Said[]> {
 }
 
 /** The answers given to passes of one singer's takes. */
-export async function heardBlindOf({ db, studioId }: StudioTx, singerId: string): Promise<(Heard & { id: string })[]> {
+export async function heardBlindOf({ db, studioId }: StudioTx, singerId: Id<'singer'>): Promise<(Heard & { id: Id<'answer'> })[]> {
   const rows = await db
     .select({ answer: earAnswer })
     .from(earAnswer)
@@ -79,24 +80,33 @@ export async function heardBlindOf({ db, studioId }: StudioTx, singerId: string)
 /** Keep a word; sent twice it is one. */
 export async function keepHeard(
   { db, studioId }: StudioTx,
-  id: string,
+  id: Id<'answer'>,
   { pass, coachId, word, machine }: Omit<Heard, 'saidAt'>,
 ): Promise<void> {
   await db
     .insert(earAnswer)
-    .values({ id, studioId, ...pass, coachId, ...word, machineName: machine.name, machineMidi: machine.midi })
+    .values({
+      id,
+      studioId,
+      ...pass,
+      takeId: pass.takeId as Id<'take'>,
+      coachId,
+      ...word,
+      machineName: machine.name,
+      machineMidi: machine.midi,
+    })
     .onConflictDoNothing();
 }
 
 /** A coach's own words are forgotten: one of them, or all. */
-export async function forgetHeard({ db, studioId }: StudioTx, coachId: string, id?: string): Promise<void> {
+export async function forgetHeard({ db, studioId }: StudioTx, coachId: string, id?: Id<'answer'>): Promise<void> {
   await db
     .delete(earAnswer)
     .where(and(eq(earAnswer.studioId, studioId), eq(earAnswer.coachId, coachId), id === undefined ? undefined : eq(earAnswer.id, id)));
 }
 
 /** The machine hears a pass anew. */
-export async function setMachine({ db, studioId }: StudioTx, id: string, { name, midi }: PassWord): Promise<void> {
+export async function setMachine({ db, studioId }: StudioTx, id: Id<'answer'>, { name, midi }: PassWord): Promise<void> {
   await db
     .update(earAnswer)
     .set({ machineName: name, machineMidi: midi })

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { Client } from 'pg';
 import type { Change } from '../contract/answers';
 
@@ -17,7 +18,7 @@ const held = globalThis as unknown as { wendelChanges?: Hearing };
 const hearing = (): Hearing => (held.wendelChanges ??= { listeners: new Map(), client: null });
 
 function tell(payload: string | undefined): void {
-  const { studioId, ...change } = JSON.parse(payload ?? '{}') as Change & { studioId: string };
+  const { studioId, ...change } = JSON.parse(payload ?? '{}') as Change & { studioId: Id<'studio'> };
   for (const listener of hearing().listeners.get(studioId) ?? []) listener(change);
 }
 
@@ -45,7 +46,7 @@ async function connect(): Promise<void> {
  * Be called with each change of one studio until the function that comes back is called. None is kept for whoever comes late, and some
  * may be missed while the database restarts: whoever waits for one looks for himself now and then.
  */
-export function onChange(studioId: string, listener: Listener): () => void {
+export function onChange(studioId: Id<'studio'>, listener: Listener): () => void {
   const now = hearing();
   const of = now.listeners.get(studioId) ?? new Set();
   now.listeners.set(studioId, of.add(listener));

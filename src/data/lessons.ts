@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, desc, eq, lt, ne, sql } from 'drizzle-orm';
 import type { Course, HealthAnswers, Protocol } from '../core/lesson/types';
 import { StudioTx } from './client';
@@ -8,7 +9,7 @@ export type LessonRow = typeof lesson.$inferSelect;
 /** Begin a lesson; a start sent twice is one lesson. */
 export async function insertLesson(
   { db, studioId }: StudioTx,
-  row: { id: string; singerId: string; name: string; course: Course },
+  row: { id: Id<'lesson'>; singerId: Id<'singer'>; name: string; course: Course },
 ): Promise<void> {
   await db
     .insert(lesson)
@@ -16,7 +17,7 @@ export async function insertLesson(
     .onConflictDoNothing();
 }
 
-export async function findLesson({ db, studioId }: StudioTx, id: string): Promise<LessonRow | undefined> {
+export async function findLesson({ db, studioId }: StudioTx, id: Id<'lesson'>): Promise<LessonRow | undefined> {
   const [row] = await db
     .select()
     .from(lesson)
@@ -25,7 +26,7 @@ export async function findLesson({ db, studioId }: StudioTx, id: string): Promis
 }
 
 /** Save where a lesson stands, unless something newer is stored already. */
-export async function saveCourse({ db, studioId }: StudioTx, id: string, course: Course, over: boolean): Promise<void> {
+export async function saveCourse({ db, studioId }: StudioTx, id: Id<'lesson'>, course: Course, over: boolean): Promise<void> {
   await db
     .update(lesson)
     .set({ course, endedAt: over ? sql`coalesce(${lesson.endedAt}, now())` : null })
@@ -33,7 +34,11 @@ export async function saveCourse({ db, studioId }: StudioTx, id: string, course:
 }
 
 /** Save the coach's words on a lesson. */
-export async function saveLessonWords({ db, studioId }: StudioTx, id: string, words: { note?: string; nextTime?: string }): Promise<void> {
+export async function saveLessonWords(
+  { db, studioId }: StudioTx,
+  id: Id<'lesson'>,
+  words: { note?: string; nextTime?: string },
+): Promise<void> {
   await db
     .update(lesson)
     .set(words)
@@ -41,7 +46,7 @@ export async function saveLessonWords({ db, studioId }: StudioTx, id: string, wo
 }
 
 /** A singer's lessons, newest first, with how many takes each holds. */
-export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: string) {
+export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({
       id: lesson.id,
@@ -62,7 +67,7 @@ export async function lessonsOfSinger({ db, studioId }: StudioTx, singerId: stri
 /** What was agreed at the end of the last lesson before another; null where nothing was. */
 export async function lastAgreed(
   { db, studioId }: StudioTx,
-  singerId: string,
+  singerId: Id<'singer'>,
   before: Date,
 ): Promise<{ nextTime: string; on: Date } | null> {
   const [row] = await db
@@ -98,7 +103,7 @@ export async function deleteProtocol({ db, studioId }: StudioTx, id: string): Pr
 }
 
 /** What a singer answered about health in the last lesson of the last day; null when none was held or asked. */
-export async function lastHealth({ db, studioId }: StudioTx, singerId: string): Promise<HealthAnswers | null> {
+export async function lastHealth({ db, studioId }: StudioTx, singerId: Id<'singer'>): Promise<HealthAnswers | null> {
   const [row] = await db
     .select({ course: lesson.course })
     .from(lesson)

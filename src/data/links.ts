@@ -1,12 +1,13 @@
+import type { Id } from '../core/format/id';
 import { subMinutes } from 'date-fns';
 import { and, asc, desc, eq, isNotNull, isNull, lt, notInArray, or } from 'drizzle-orm';
 import { pool, StudioTx } from './client';
 import { link, message } from './schema';
 
 export interface FoundLink {
-  id: string;
-  studioId: string;
-  singerId: string;
+  id: Id<'link'>;
+  studioId: Id<'studio'>;
+  singerId: Id<'singer'>;
 }
 
 /** Whose link this is, by the hash of its token; null for none, a revoked or an expired one. */
@@ -29,14 +30,14 @@ export async function linkByHash(tokenHash: string): Promise<FoundLink | null> {
   }
 }
 
-const ofSinger = ({ studioId }: StudioTx, singerId: string) =>
+const ofSinger = ({ studioId }: StudioTx, singerId: Id<'singer'>) =>
   and(eq(link.studioId, studioId), eq(link.singerId, singerId), isNull(link.revokedAt));
 
-export async function revokeLinks(tx: StudioTx, singerId: string): Promise<void> {
+export async function revokeLinks(tx: StudioTx, singerId: Id<'singer'>): Promise<void> {
   await tx.db.update(link).set({ revokedAt: new Date() }).where(ofSinger(tx, singerId));
 }
 
-export async function insertLink({ db, studioId }: StudioTx, singerId: string, tokenHash: string, expiresAt: Date): Promise<void> {
+export async function insertLink({ db, studioId }: StudioTx, singerId: Id<'singer'>, tokenHash: string, expiresAt: Date): Promise<void> {
   await db.insert(link).values({ studioId, singerId, tokenHash, expiresAt });
 }
 
@@ -44,7 +45,7 @@ export async function insertLink({ db, studioId }: StudioTx, singerId: string, t
 const USED_NOTED_MIN = 60;
 
 /** Note that a link is in use. Whether that is news. */
-export async function linkUsed({ db, studioId }: StudioTx, id: string): Promise<boolean> {
+export async function linkUsed({ db, studioId }: StudioTx, id: Id<'link'>): Promise<boolean> {
   const now = new Date();
   const noted = await db
     .update(link)
@@ -74,7 +75,7 @@ export async function messagesOf({ db, studioId }: StudioTx, forOwners: boolean)
  * The oldest message that has an address and was not taken by a mail server yet, held against others until the transaction ends;
  * undefined when there is none but those tried already.
  */
-export async function takeUnsent({ db, studioId }: StudioTx, tried: readonly string[]) {
+export async function takeUnsent({ db, studioId }: StudioTx, tried: readonly Id<'message'>[]) {
   const [row] = await db
     .select()
     .from(message)
@@ -86,7 +87,7 @@ export async function takeUnsent({ db, studioId }: StudioTx, tried: readonly str
 }
 
 /** The mail server took a message (its words, which hold a key, are then forgotten), or wouldn't. */
-export async function messageSent({ db, studioId }: StudioTx, id: string, problem: string | null): Promise<void> {
+export async function messageSent({ db, studioId }: StudioTx, id: Id<'message'>, problem: string | null): Promise<void> {
   await db
     .update(message)
     .set(problem === null ? { sentAt: new Date(), body: '', problem } : { problem })

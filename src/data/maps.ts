@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, asc, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { POOLING } from '../core/engine';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
@@ -7,7 +8,7 @@ import { pin, singer, voiceMap } from './schema';
 import { lastHeardIn, pinsIn } from './singers';
 
 /** The number of a singer's evidence: the database raises it with every analysis, mark and take discarded (migration 0011). */
-export async function evidenceOf({ db, studioId }: StudioTx, singerId: string): Promise<number> {
+export async function evidenceOf({ db, studioId }: StudioTx, singerId: Id<'singer'>): Promise<number> {
   const [row] = await db
     .select({ evidence: singer.evidence })
     .from(singer)
@@ -16,7 +17,7 @@ export async function evidenceOf({ db, studioId }: StudioTx, singerId: string): 
 }
 
 /** The kept map, where it was pooled as maps are now, from the present evidence. */
-export async function keptMap({ db, studioId }: StudioTx, singerId: string, evidence: number): Promise<VoiceMap | undefined> {
+export async function keptMap({ db, studioId }: StudioTx, singerId: Id<'singer'>, evidence: number): Promise<VoiceMap | undefined> {
   const [row] = await db
     .select({ map: voiceMap.map })
     .from(voiceMap)
@@ -47,7 +48,7 @@ export async function keptMaps({ db, studioId }: StudioTx) {
 /** Keep a map pooled from evidence of this number; a newer one is left alone. */
 export async function keepMap(
   { db, studioId }: StudioTx,
-  singerId: string,
+  singerId: Id<'singer'>,
   evidence: number,
   map: VoiceMap,
   summary: VoiceSummary,
@@ -60,7 +61,7 @@ export async function keepMap(
 }
 
 /** Whose kept map is of older evidence, pooled otherwise, or missing, who was heard last first; undefined: nobody's. */
-export async function staleMap({ db, studioId }: StudioTx): Promise<string | undefined> {
+export async function staleMap({ db, studioId }: StudioTx): Promise<Id<'singer'> | undefined> {
   const lastHeard = lastHeardIn(studioId);
   const [row] = await db
     .select({ id: singer.id })
@@ -83,14 +84,14 @@ export async function staleMap({ db, studioId }: StudioTx): Promise<string | und
   return row?.id;
 }
 
-export async function pinsOf({ db, studioId }: StudioTx, singerId: string) {
+export async function pinsOf({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({ what: pin.what, midi: pin.midi, pinnedAt: pin.pinnedAt })
     .from(pin)
     .where(and(eq(pin.studioId, studioId), eq(pin.singerId, singerId)));
 }
 
-export async function setPin({ db, studioId }: StudioTx, singerId: string, what: PinName, midi: number): Promise<void> {
+export async function setPin({ db, studioId }: StudioTx, singerId: Id<'singer'>, what: PinName, midi: number): Promise<void> {
   const values = { midi, pinnedAt: new Date() };
   await db
     .insert(pin)
@@ -98,6 +99,6 @@ export async function setPin({ db, studioId }: StudioTx, singerId: string, what:
     .onConflictDoUpdate({ target: [pin.singerId, pin.what], set: values });
 }
 
-export async function removePin({ db, studioId }: StudioTx, singerId: string, what: PinName): Promise<void> {
+export async function removePin({ db, studioId }: StudioTx, singerId: Id<'singer'>, what: PinName): Promise<void> {
   await db.delete(pin).where(and(eq(pin.studioId, studioId), eq(pin.singerId, singerId), eq(pin.what, what)));
 }

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, eq, isNull, like, or, sql } from 'drizzle-orm';
 import { Model, modelledSong } from '../core/exercise/model';
 import { StudioTx } from './client';
@@ -11,8 +12,8 @@ const columns = { id: model.id, exerciseId: model.exerciseId, manner: model.mann
  */
 export async function modelsFor(
   { db, studioId }: StudioTx,
-  singerId: string | null,
-  only?: { exercises?: readonly string[]; songs?: readonly string[] },
+  singerId: Id<'singer'> | null,
+  only?: { exercises?: readonly string[]; songs?: readonly Id<'song'>[] },
 ): Promise<Model[]> {
   const of = only && [...(only.exercises ?? []).map((id) => eq(model.exerciseId, id)), ...(only.songs ?? []).map(phrasesOfSong)];
   if (of?.length === 0) return [];
@@ -29,10 +30,10 @@ export async function modelsFor(
     .orderBy(model.exerciseId, model.manner);
 }
 
-const phrasesOfSong = (songId: string) => like(model.exerciseId, `${modelledSong(songId)}%`);
+const phrasesOfSong = (songId: Id<'song'>) => like(model.exerciseId, `${modelledSong(songId)}%`);
 
 /** Delete the models of a song's phrases. */
-export async function deleteModelsOfSong({ db, studioId }: StudioTx, songId: string): Promise<void> {
+export async function deleteModelsOfSong({ db, studioId }: StudioTx, songId: Id<'song'>): Promise<void> {
   await db.delete(model).where(and(eq(model.studioId, studioId), phrasesOfSong(songId)));
 }
 
@@ -45,7 +46,7 @@ export async function countModels({ db, studioId }: StudioTx): Promise<number> {
 }
 
 /** Keep a model; it takes the place of another of the same exercise, manner and singer. */
-export async function putModel({ db, studioId }: StudioTx, { wav, ...row }: Model & { wav: Buffer }): Promise<void> {
+export async function putModel({ db, studioId }: StudioTx, { wav, ...row }: Omit<typeof model.$inferInsert, 'studioId'>): Promise<void> {
   await db
     .insert(model)
     .values({ ...row, wav, studioId })
@@ -55,11 +56,11 @@ export async function putModel({ db, studioId }: StudioTx, { wav, ...row }: Mode
     });
 }
 
-export async function deleteModel({ db, studioId }: StudioTx, id: string): Promise<void> {
+export async function deleteModel({ db, studioId }: StudioTx, id: Id<'model'>): Promise<void> {
   await db.delete(model).where(and(eq(model.studioId, studioId), eq(model.id, id)));
 }
 
-export async function soundOfModel({ db, studioId }: StudioTx, id: string): Promise<(Model & { wav: Buffer }) | undefined> {
+export async function soundOfModel({ db, studioId }: StudioTx, id: Id<'model'>): Promise<(Model & { wav: Buffer }) | undefined> {
   const [row] = await db
     .select({ ...columns, wav: model.wav })
     .from(model)

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, eq } from 'drizzle-orm';
 import type { SchoolId } from '../core/map/schools';
 import type { Edits } from '../core/plan/edits';
@@ -6,17 +7,17 @@ import type { PlanItem } from '../core/plan/types';
 import { StudioTx } from './client';
 import { singer, template } from './schema';
 
-const ofSinger = ({ studioId }: StudioTx, id: string) => and(eq(singer.studioId, studioId), eq(singer.id, id));
+const ofSinger = ({ studioId }: StudioTx, id: Id<'singer'>) => and(eq(singer.studioId, studioId), eq(singer.id, id));
 
 /** What is agreed with a singer, and what the coach changed in the suggestion; null where nothing was. */
-export async function planningOf(tx: StudioTx, singerId: string): Promise<{ terms: Terms | null; edits: Edits | null }> {
+export async function planningOf(tx: StudioTx, singerId: Id<'singer'>): Promise<{ terms: Terms | null; edits: Edits | null }> {
   const [row] = await tx.db.select({ terms: singer.terms, edits: singer.planEdits }).from(singer).where(ofSinger(tx, singerId));
   return row;
 }
 
 export async function savePlanning(
   tx: StudioTx,
-  singerId: string,
+  singerId: Id<'singer'>,
   change: { terms?: Terms; edits?: Edits | null; school?: SchoolId },
 ): Promise<void> {
   const set = {

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { format, subDays } from 'date-fns';
 import { and, asc, eq, gte } from 'drizzle-orm';
 import { asItStands } from '../core/practice/elsewhere';
@@ -12,7 +13,7 @@ const LATELY_DAYS = 60;
 export const lately = (): string => format(subDays(new Date(), LATELY_DAYS), 'yyyy-MM-dd');
 
 /** A singer's log from a day on as it stands, oldest first. */
-export async function practiceOf({ db, studioId }: StudioTx, singerId: string, fromDay = '0001-01-01'): Promise<Entry[]> {
+export async function practiceOf({ db, studioId }: StudioTx, singerId: Id<'singer'>, fromDay = '0001-01-01'): Promise<Entry[]> {
   const rows = await db
     .select({
       id: practice.id,
@@ -37,18 +38,27 @@ export async function practiceOf({ db, studioId }: StudioTx, singerId: string, f
 }
 
 /** Add lines to a singer's log; one that is there already stays as it is. */
-export async function addPractice({ db, studioId }: StudioTx, singerId: string, entries: readonly Entry[]): Promise<void> {
+export async function addPractice({ db, studioId }: StudioTx, singerId: Id<'singer'>, entries: readonly Entry[]): Promise<void> {
   if (entries.length === 0) return;
   await db
     .insert(practice)
-    .values(entries.map((e) => ({ ...e, at: new Date(e.at), studioId, singerId })))
+    .values(
+      entries.map((e) => ({
+        ...e,
+        id: e.id as Id<'entry'>,
+        assignmentId: e.assignmentId as Id<'assignment'> | null,
+        at: new Date(e.at),
+        studioId,
+        singerId,
+      })),
+    )
     .onConflictDoNothing();
 }
 
 /** Keep the coach's word on a line of a log. @returns false where there is no such line. */
 export async function answerPractice(
   { db, studioId }: StudioTx,
-  id: string,
+  id: Id<'entry'>,
   word: { answer?: string; granted?: boolean },
 ): Promise<boolean> {
   const rows = await db

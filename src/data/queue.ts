@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import PgBoss from 'pg-boss';
 import { pool, StudioTx } from './client';
 
@@ -8,8 +9,8 @@ export const WAKE_CHANNEL = 'wendel_jobs';
 export const WORKER_LOCK = 7419001;
 
 export interface AnalyseJob {
-  studioId: string;
-  takeId: string;
+  studioId: Id<'studio'>;
+  takeId: Id<'take'>;
 }
 
 const HOUR_S = 3600;
@@ -48,7 +49,7 @@ async function priorityOf({ execute, studioId }: StudioTx): Promise<number> {
 }
 
 /** Put an analysis on the queue inside the take's own transaction: both are there or neither. */
-export async function enqueueAnalysis(tx: StudioTx, takeId: string, when: 'now' | 'later' = 'now'): Promise<void> {
+export async function enqueueAnalysis(tx: StudioTx, takeId: Id<'take'>, when: 'now' | 'later' = 'now'): Promise<void> {
   held.wendelQueue ??= openQueue(process.env.WENDEL_APP_URL!, false);
   const boss = await held.wendelQueue;
   const job: AnalyseJob = { studioId: tx.studioId, takeId };

@@ -16,6 +16,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { Id } from '../core/format/id';
 import type { Intake } from '../core/format/singer';
 import type { Manner } from '../core/exercise/model';
 import type { Course, LessonStep } from '../core/lesson/types';
@@ -40,7 +41,7 @@ const at = (name: string) => timestamp(name, { withTimezone: true });
 export const studio = pgTable(
   'studio',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'studio'>>().primaryKey().defaultRandom(),
     name: text('name').notNull(),
     /** The school of teaching that names and orders things here; a singer may have another. */
     school: text('school').$type<SchoolId>().notNull().default('classical'),
@@ -56,13 +57,14 @@ export const studio = pgTable(
 /** Every table carries its studio; the pair (studio, id) is what others point at, so nothing can cross studios. */
 const studioId = () =>
   uuid('studio_id')
+    .$type<Id<'studio'>>()
     .notNull()
     .references(() => studio.id, { onDelete: 'cascade' });
 
 export const singer = pgTable(
   'singer',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'singer'>>().primaryKey().defaultRandom(),
     studioId: studioId(),
     name: text('name').notNull(),
     part: text('part').notNull().default(''),
@@ -97,9 +99,9 @@ export const lesson = pgTable(
   'lesson',
   {
     /** Chosen by the client, so that a start sent twice is one lesson. */
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'lesson'>>().primaryKey(),
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
     name: text('name').notNull(),
     course: jsonb('course').$type<Course>().notNull(),
     note: text('note').notNull().default(''),
@@ -121,9 +123,9 @@ export const lesson = pgTable(
 export const model = pgTable(
   'model',
   {
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'model'>>().primaryKey(),
     studioId: studioId(),
-    singerId: uuid('singer_id'),
+    singerId: uuid('singer_id').$type<Id<'singer'>>(),
     exerciseId: text('exercise_id').notNull(),
     manner: text('manner').$type<Manner>().notNull(),
     wav: bytea('wav').notNull(),
@@ -154,7 +156,7 @@ export const pin = pgTable(
   'pin',
   {
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
     what: text('what').$type<PinName>().notNull(),
     midi: doublePrecision('midi').notNull(),
     pinnedAt: at('pinned_at').notNull().defaultNow(),
@@ -171,7 +173,7 @@ export const voiceMap = pgTable(
   'voice_map',
   {
     studioId: studioId(),
-    singerId: uuid('singer_id').primaryKey(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().primaryKey(),
     engine: text('engine').notNull(),
     evidence: integer('evidence').notNull(),
     map: jsonb('map').$type<VoiceMap>().notNull(),
@@ -188,9 +190,9 @@ export const take = pgTable(
   'take',
   {
     /** Chosen by the client, so that a repeated upload is the same take. */
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'take'>>().primaryKey(),
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
     task: text('task').notNull(),
     vowel: text('vowel').notNull().default(''),
     /** The colour a held note was asked for in, for calibration; null for any other take. */
@@ -201,7 +203,7 @@ export const take = pgTable(
     durationS: doublePrecision('duration_s').notNull(),
     sampleRate: integer('sample_rate').notNull(),
     /** The lesson it was made in, and the step of it. */
-    lessonId: uuid('lesson_id'),
+    lessonId: uuid('lesson_id').$type<Id<'lesson'>>(),
     step: text('step').notNull().default(''),
     /** What a scale take was asked to be. */
     asked: jsonb('asked').$type<Asked>(),
@@ -232,7 +234,7 @@ export const takeAudio = pgTable(
   'take_audio',
   {
     studioId: studioId(),
-    takeId: uuid('take_id').notNull(),
+    takeId: uuid('take_id').$type<Id<'take'>>().notNull(),
     part: integer('part').notNull(),
     /** The piece itself; null: it lies in the sound store only. */
     bytes: bytea('bytes'),
@@ -254,7 +256,7 @@ export const soundToDelete = pgTable(
   'sound_to_delete',
   {
     /** Without a foreign key: it outlives whatever it came from. */
-    studioId: uuid('studio_id').notNull(),
+    studioId: uuid('studio_id').$type<Id<'studio'>>().notNull(),
     key: text('key').primaryKey(),
     goneAt: at('gone_at').notNull().defaultNow(),
   },
@@ -266,7 +268,7 @@ export const analysis = pgTable(
   'analysis',
   {
     studioId: studioId(),
-    takeId: uuid('take_id').notNull(),
+    takeId: uuid('take_id').$type<Id<'take'>>().notNull(),
     engine: text('engine').notNull(),
     findings: jsonb('findings').$type<TakeFindings>(),
     trace: jsonb('trace').$type<Trace>(),
@@ -283,9 +285,9 @@ export const analysis = pgTable(
 export const mark = pgTable(
   'mark',
   {
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'mark'>>().primaryKey(),
     studioId: studioId(),
-    takeId: uuid('take_id').notNull(),
+    takeId: uuid('take_id').$type<Id<'take'>>().notNull(),
     timeS: doublePrecision('time_s').notNull(),
     midi: doublePrecision('midi').notNull(),
     direction: text('direction').$type<Direction>().notNull(),
@@ -307,9 +309,9 @@ export const earAnswer = pgTable(
   'ear_answer',
   {
     /** Chosen by the client, so that an answer sent twice is one. */
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'answer'>>().primaryKey(),
     studioId: studioId(),
-    takeId: uuid('take_id').notNull(),
+    takeId: uuid('take_id').$type<Id<'take'>>().notNull(),
     /** Whose ear: an account. It stays when the account goes. */
     coachId: text('coach_id').notNull(),
     startS: doublePrecision('start_s').notNull(),
@@ -353,7 +355,7 @@ export const song = pgTable(
   'song',
   {
     /** Chosen by the client, so that sending it twice is one song. */
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'song'>>().primaryKey(),
     studioId: studioId(),
     song: jsonb('song').$type<Song>().notNull(),
     note: text('note').notNull().default(''),
@@ -367,8 +369,8 @@ export const repertoire = pgTable(
   'repertoire',
   {
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
-    songId: uuid('song_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
+    songId: uuid('song_id').$type<Id<'song'>>().notNull(),
     chosen: jsonb('chosen').$type<Chosen>().notNull(),
     changedAt: at('changed_at').notNull().defaultNow(),
   },
@@ -385,9 +387,9 @@ export const repertoire = pgTable(
 export const songTake = pgTable(
   'song_take',
   {
-    takeId: uuid('take_id').primaryKey(),
+    takeId: uuid('take_id').$type<Id<'take'>>().primaryKey(),
     studioId: studioId(),
-    songId: uuid('song_id').notNull(),
+    songId: uuid('song_id').$type<Id<'song'>>().notNull(),
     semitones: integer('semitones').notNull(),
     predicted: jsonb('predicted').$type<PredictedBar[]>().notNull(),
     /** What was heard, by which engine; null: not listened to yet, or it isn't this song. */
@@ -407,9 +409,9 @@ export type AssignedItem = PlanItem & { exercise?: Exercise };
 export const assignment = pgTable(
   'assignment',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'assignment'>>().primaryKey().defaultRandom(),
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
     note: text('note').notNull().default(''),
     items: jsonb('items').$type<AssignedItem[]>().notNull(),
     /** Where the singer stood in the plan then; null in older ones, or where there was no plan. */
@@ -431,9 +433,9 @@ export const assignment = pgTable(
 export const link = pgTable(
   'link',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'link'>>().primaryKey().defaultRandom(),
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
     tokenHash: text('token_hash').notNull().unique(),
     createdAt: at('created_at').notNull().defaultNow(),
     expiresAt: at('expires_at').notNull(),
@@ -453,10 +455,10 @@ export const link = pgTable(
 export const message = pgTable(
   'message',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'message'>>().primaryKey().defaultRandom(),
     studioId: studioId(),
     /** About whom; gone with them. */
-    singerId: uuid('singer_id'),
+    singerId: uuid('singer_id').$type<Id<'singer'>>(),
     recipient: text('recipient').notNull(),
     /** Where a mail server takes it; null: the coach hands it over. */
     address: text('address'),
@@ -483,10 +485,10 @@ export const practice = pgTable(
   'practice',
   {
     /** Chosen where it is written, so that a line sent twice is one. */
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'entry'>>().primaryKey(),
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
-    assignmentId: uuid('assignment_id'),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
+    assignmentId: uuid('assignment_id').$type<Id<'assignment'>>(),
     day: date('day', { mode: 'string' }).notNull(),
     at: at('at').notNull(),
     what: jsonb('what').$type<Entry['what']>().notNull(),
@@ -524,9 +526,9 @@ export const practice = pgTable(
 export const spokenWord = pgTable(
   'spoken_word',
   {
-    id: uuid('id').primaryKey(),
+    id: uuid('id').$type<Id<'entry'>>().primaryKey(),
     studioId: studioId(),
-    singerId: uuid('singer_id').notNull(),
+    singerId: uuid('singer_id').$type<Id<'singer'>>().notNull(),
     wav: bytea('wav').notNull(),
     spokenAt: at('spoken_at').notNull().defaultNow(),
   },
@@ -564,7 +566,7 @@ export type Deed =
 export const audit = pgTable(
   'audit',
   {
-    id: uuid('id').primaryKey().defaultRandom(),
+    id: uuid('id').$type<Id<'audit'>>().primaryKey().defaultRandom(),
     studioId: studioId(),
     at: at('at').notNull().defaultNow(),
     /** A coach's name, 'the singer' by their link, or Wendel itself. */
@@ -579,7 +581,7 @@ export const audit = pgTable(
     /** What is worth knowing besides: a role, a sender's address. Nothing of a singer. */
     detail: text('detail'),
     /** About whom. When they are deleted the line stays with who and when, and without whom (migration 0011). */
-    singerId: uuid('singer_id'),
+    singerId: uuid('singer_id').$type<Id<'singer'>>(),
   },
   (t) => [
     foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'audit_singer' }).onDelete(

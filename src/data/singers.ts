@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { HealthAnswers } from '../core/lesson/types';
 import type { Intake } from '../core/format/singer';
@@ -10,7 +11,7 @@ import type { Entry } from '../core/practice/types';
 import { assignment, lesson, pin, practice, singer, take, voiceMap } from './schema';
 
 export interface SingerRow {
-  id: string;
+  id: Id<'singer'>;
   name: string;
   part: string;
   voiceType: VoiceTypeId;
@@ -43,7 +44,7 @@ const listed = {
 const columns = { ...listed, axis: singer.axis };
 
 /** When the singer of a row was heard last, as part of a query; null: never. */
-export const lastHeardIn = (studioId: string) =>
+export const lastHeardIn = (studioId: Id<'studio'>) =>
   sql<Date | null>`(select max(${take.recordedAt}) from ${take} where ${take.studioId} = ${studioId} and ${take.singerId} = ${singer.id})`;
 
 /** The studio's present singers, by name. */
@@ -55,7 +56,7 @@ export const singerNames = ({ db, studioId }: StudioTx) =>
     .orderBy(sql`lower(${singer.name})`, singer.id);
 
 /** What the coach pinned in the map of a row's singer, as part of a query. */
-export const pinsIn = (studioId: string) =>
+export const pinsIn = (studioId: Id<'studio'>) =>
   sql<
     Pin[]
   >`(select coalesce(jsonb_agg(jsonb_build_object('what', ${pin.what}, 'midi', ${pin.midi})), '[]') from ${pin} where ${pin.studioId} = ${studioId} and ${pin.singerId} = ${singer.id})`;
@@ -100,7 +101,7 @@ export async function listSingers({ db, studioId }: StudioTx) {
     .orderBy(sql`last_heard desc nulls last`, singer.name);
 }
 
-export async function findSinger({ db, studioId }: StudioTx, id: string): Promise<SingerRow | undefined> {
+export async function findSinger({ db, studioId }: StudioTx, id: Id<'singer'>): Promise<SingerRow | undefined> {
   const [row] = await db
     .select(columns)
     .from(singer)
@@ -109,7 +110,7 @@ export async function findSinger({ db, studioId }: StudioTx, id: string): Promis
 }
 
 /** The singer's own timbre axis; undefined before a calibration. */
-export async function axisOf({ db, studioId }: StudioTx, id: string): Promise<TimbreAxis | undefined> {
+export async function axisOf({ db, studioId }: StudioTx, id: Id<'singer'>): Promise<TimbreAxis | undefined> {
   const [row] = await db
     .select({ axis: singer.axis })
     .from(singer)
@@ -117,14 +118,14 @@ export async function axisOf({ db, studioId }: StudioTx, id: string): Promise<Ti
   return row?.axis ?? undefined;
 }
 
-export async function saveAxis({ db, studioId }: StudioTx, id: string, axis: TimbreAxis): Promise<void> {
+export async function saveAxis({ db, studioId }: StudioTx, id: Id<'singer'>, axis: TimbreAxis): Promise<void> {
   await db
     .update(singer)
     .set({ axis })
     .where(and(eq(singer.studioId, studioId), eq(singer.id, id)));
 }
 
-export async function insertSinger({ db, studioId }: StudioTx, values: SingerFields): Promise<string> {
+export async function insertSinger({ db, studioId }: StudioTx, values: SingerFields): Promise<Id<'singer'>> {
   const [row] = await db
     .insert(singer)
     .values({ ...values, studioId })
@@ -132,7 +133,7 @@ export async function insertSinger({ db, studioId }: StudioTx, values: SingerFie
   return row.id;
 }
 
-export async function updateSinger({ db, studioId }: StudioTx, id: string, values: SingerFields): Promise<void> {
+export async function updateSinger({ db, studioId }: StudioTx, id: Id<'singer'>, values: SingerFields): Promise<void> {
   await db
     .update(singer)
     // The map rests on the voice type too.
@@ -144,7 +145,7 @@ export async function updateSinger({ db, studioId }: StudioTx, id: string, value
 export const awaitsConsent = (intake: Intake | null): boolean => intake !== null && intake.minor && intake.consent !== 'guardian';
 
 /** Put a singer out of the lists, or back. */
-export async function archiveSinger({ db, studioId }: StudioTx, id: string, archived: boolean): Promise<void> {
+export async function archiveSinger({ db, studioId }: StudioTx, id: Id<'singer'>, archived: boolean): Promise<void> {
   await db
     .update(singer)
     .set({ archivedAt: archived ? new Date() : null })
@@ -152,7 +153,7 @@ export async function archiveSinger({ db, studioId }: StudioTx, id: string, arch
 }
 
 /** Delete a singer for good, with every take, analysis, mark, lesson and assignment. */
-export async function deleteSinger({ db, execute, studioId }: StudioTx, id: string): Promise<void> {
+export async function deleteSinger({ db, execute, studioId }: StudioTx, id: Id<'singer'>): Promise<void> {
   // What waits in the queue, and what was done there, names the takes.
   await execute("delete from pgboss.job where data->>'takeId' in (select id::text from take where studio_id = $1 and singer_id = $2)", [
     studioId,

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import type { Chosen } from '../core/format/song';
 import type { BarOutcome, Heard, PredictedBar } from '../core/song/outcome';
@@ -6,7 +7,7 @@ import { StudioTx } from './client';
 import { repertoire, song, songTake, take } from './schema';
 
 export interface SongRow {
-  id: string;
+  id: Id<'song'>;
   song: Song;
   note: string;
 }
@@ -30,7 +31,7 @@ export async function songLines({ db, studioId }: StudioTx) {
     .orderBy(sql`lower(${song.song}->>'title')`, asc(song.id));
 }
 
-export async function findSong({ db, studioId }: StudioTx, id: string): Promise<SongRow | undefined> {
+export async function findSong({ db, studioId }: StudioTx, id: Id<'song'>): Promise<SongRow | undefined> {
   const [row] = await db
     .select(columns)
     .from(song)
@@ -46,12 +47,12 @@ export async function putSong({ db, studioId }: StudioTx, { id, ...row }: SongRo
 }
 
 /** Delete a song with what was decided about it; takes of it stay as takes. */
-export async function deleteSong({ db, studioId }: StudioTx, id: string): Promise<void> {
+export async function deleteSong({ db, studioId }: StudioTx, id: Id<'song'>): Promise<void> {
   await db.delete(song).where(and(eq(song.studioId, studioId), eq(song.id, id)));
 }
 
 /** A singer's songs with what is decided about each, by title. */
-export async function repertoireOf({ db, studioId }: StudioTx, singerId: string) {
+export async function repertoireOf({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({ ...columns, chosen: repertoire.chosen })
     .from(repertoire)
@@ -60,7 +61,7 @@ export async function repertoireOf({ db, studioId }: StudioTx, singerId: string)
     .orderBy(sql`lower(${song.song}->>'title')`, asc(song.id));
 }
 
-export async function chosenFor({ db, studioId }: StudioTx, singerId: string, songId: string): Promise<Chosen | null> {
+export async function chosenFor({ db, studioId }: StudioTx, singerId: Id<'singer'>, songId: Id<'song'>): Promise<Chosen | null> {
   const [row] = await db
     .select({ chosen: repertoire.chosen })
     .from(repertoire)
@@ -69,7 +70,7 @@ export async function chosenFor({ db, studioId }: StudioTx, singerId: string, so
 }
 
 /** What is chosen of a song, singer by singer. */
-export const choicesOf = ({ db, studioId }: StudioTx, songId: string) =>
+export const choicesOf = ({ db, studioId }: StudioTx, songId: Id<'song'>) =>
   db
     .select({ singerId: repertoire.singerId, chosen: repertoire.chosen })
     .from(repertoire)
@@ -77,13 +78,13 @@ export const choicesOf = ({ db, studioId }: StudioTx, songId: string) =>
 
 /** A song whose key is chosen for a singer, and how its high phrases are taken. */
 export interface ChosenSong extends Omit<Chosen, 'semitones'> {
-  id: string;
+  id: Id<'song'>;
   song: Song;
   semitones: number;
 }
 
 /** A singer's songs whose key is chosen, the last decided first; `most` of them. */
-export async function newestChoices({ db, studioId }: StudioTx, singerId: string, most: number): Promise<ChosenSong[]> {
+export async function newestChoices({ db, studioId }: StudioTx, singerId: Id<'singer'>, most: number): Promise<ChosenSong[]> {
   const rows = await db
     .select({ id: song.id, song: song.song, chosen: repertoire.chosen })
     .from(repertoire)
@@ -97,7 +98,7 @@ export async function newestChoices({ db, studioId }: StudioTx, singerId: string
 const keyIsChosen = sql`${repertoire.chosen}->>'semitones' is not null`;
 
 /** Titles of a singer's songs whose key is chosen. */
-export async function chosenTitles({ db, studioId }: StudioTx, singerId: string): Promise<string[]> {
+export async function chosenTitles({ db, studioId }: StudioTx, singerId: Id<'singer'>): Promise<string[]> {
   const title = sql<string>`${song.song}->>'title'`;
   const rows = await db
     .select({ title })
@@ -108,22 +109,22 @@ export async function chosenTitles({ db, studioId }: StudioTx, singerId: string)
   return rows.map((r) => r.title);
 }
 
-export async function choose({ db, studioId }: StudioTx, singerId: string, songId: string, chosen: Chosen): Promise<void> {
+export async function choose({ db, studioId }: StudioTx, singerId: Id<'singer'>, songId: Id<'song'>, chosen: Chosen): Promise<void> {
   await db
     .insert(repertoire)
     .values({ studioId, singerId, songId, chosen })
     .onConflictDoUpdate({ target: [repertoire.singerId, repertoire.songId], set: { chosen, changedAt: new Date() } });
 }
 
-export async function unchoose({ db, studioId }: StudioTx, singerId: string, songId: string): Promise<void> {
+export async function unchoose({ db, studioId }: StudioTx, singerId: Id<'singer'>, songId: Id<'song'>): Promise<void> {
   await db
     .delete(repertoire)
     .where(and(eq(repertoire.studioId, studioId), eq(repertoire.singerId, singerId), eq(repertoire.songId, songId)));
 }
 
 export interface SongTakeRow {
-  takeId: string;
-  songId: string;
+  takeId: Id<'take'>;
+  songId: Id<'song'>;
   semitones: number;
   predicted: PredictedBar[];
 }
@@ -133,7 +134,7 @@ export async function insertSongTake({ db, studioId }: StudioTx, row: SongTakeRo
 }
 
 /** What a take is a take of, with the song as it is now; none where it is no take of a song. */
-export async function songOfTake({ db, studioId }: StudioTx, takeId: string): Promise<(SongTakeRow & { song: Song }) | undefined> {
+export async function songOfTake({ db, studioId }: StudioTx, takeId: Id<'take'>): Promise<(SongTakeRow & { song: Song }) | undefined> {
   const [row] = await db
     .select({
       takeId: songTake.takeId,
@@ -148,7 +149,7 @@ export async function songOfTake({ db, studioId }: StudioTx, takeId: string): Pr
   return row;
 }
 
-export async function saveHeard({ db, studioId }: StudioTx, takeId: string, heard: Heard): Promise<void> {
+export async function saveHeard({ db, studioId }: StudioTx, takeId: Id<'take'>, heard: Heard): Promise<void> {
   await db
     .update(songTake)
     .set({ heard })
@@ -156,7 +157,7 @@ export async function saveHeard({ db, studioId }: StudioTx, takeId: string, hear
 }
 
 /** A singer's takes of a song, newest first, with what was heard of each. */
-export async function songTakesOf({ db, studioId }: StudioTx, singerId: string, songId: string) {
+export async function songTakesOf({ db, studioId }: StudioTx, singerId: Id<'singer'>, songId: Id<'song'>) {
   return db
     .select({
       takeId: songTake.takeId,
@@ -175,7 +176,7 @@ export async function songTakesOf({ db, studioId }: StudioTx, singerId: string, 
 }
 
 /** How each bar of each of a singer's song takes went, newest take first, without the notes. */
-export async function songBarsOf({ db, studioId }: StudioTx, singerId: string) {
+export async function songBarsOf({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({
       songId: songTake.songId,

@@ -1,9 +1,13 @@
+import type { Id } from '../core/format/id';
 import { and, asc, eq, lt, sql } from 'drizzle-orm';
 import { StudioTx } from './client';
 import { spokenWord } from './schema';
 
 /** Keep a spoken word; one that is there already stays as it is. @returns whether it is new. */
-export async function putSpoken({ db, studioId }: StudioTx, row: { id: string; singerId: string; wav: Buffer }): Promise<boolean> {
+export async function putSpoken(
+  { db, studioId }: StudioTx,
+  row: { id: Id<'entry'>; singerId: Id<'singer'>; wav: Buffer },
+): Promise<boolean> {
   const put = await db
     .insert(spokenWord)
     .values({ ...row, studioId })
@@ -13,7 +17,7 @@ export async function putSpoken({ db, studioId }: StudioTx, row: { id: string; s
 }
 
 /** Of a singer's spoken words keep the newest `most`. */
-export async function keepNewestSpoken({ execute, studioId }: StudioTx, singerId: string, most: number): Promise<void> {
+export async function keepNewestSpoken({ execute, studioId }: StudioTx, singerId: Id<'singer'>, most: number): Promise<void> {
   await execute(
     `delete from spoken_word where studio_id = $1 and id in (
        select id from spoken_word where studio_id = $1 and singer_id = $2 order by spoken_at desc, id offset $3
@@ -22,7 +26,10 @@ export async function keepNewestSpoken({ execute, studioId }: StudioTx, singerId
   );
 }
 
-export async function soundOfSpoken({ db, studioId }: StudioTx, id: string): Promise<{ wav: Buffer; singerId: string } | undefined> {
+export async function soundOfSpoken(
+  { db, studioId }: StudioTx,
+  id: Id<'entry'>,
+): Promise<{ wav: Buffer; singerId: Id<'singer'> } | undefined> {
   const [row] = await db
     .select({ wav: spokenWord.wav, singerId: spokenWord.singerId })
     .from(spokenWord)
@@ -31,7 +38,7 @@ export async function soundOfSpoken({ db, studioId }: StudioTx, id: string): Pro
 }
 
 /** @returns whether there was one. */
-export async function deleteSpoken({ db, studioId }: StudioTx, id: string): Promise<boolean> {
+export async function deleteSpoken({ db, studioId }: StudioTx, id: Id<'entry'>): Promise<boolean> {
   const gone = await db
     .delete(spokenWord)
     .where(and(eq(spokenWord.studioId, studioId), eq(spokenWord.id, id)))
@@ -40,7 +47,7 @@ export async function deleteSpoken({ db, studioId }: StudioTx, id: string): Prom
 }
 
 /** A singer's spoken words without their sound, oldest first. */
-export const spokenOf = ({ db, studioId }: StudioTx, singerId: string) =>
+export const spokenOf = ({ db, studioId }: StudioTx, singerId: Id<'singer'>) =>
   db
     .select({ id: spokenWord.id, spokenAt: spokenWord.spokenAt })
     .from(spokenWord)

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, eq, sql } from 'drizzle-orm';
 import { StudioTx } from './client';
 import { takeAudio } from './schema';
@@ -8,12 +9,12 @@ export const PART_BYTES = 1_000_000;
 /** A piece of a take's file: here, or in the sound store under a key. */
 export type Piece = { bytes: Buffer } | { storedAs: string };
 
-export async function insertAudioPart({ db, studioId }: StudioTx, takeId: string, part: number, bytes: Buffer): Promise<void> {
+export async function insertAudioPart({ db, studioId }: StudioTx, takeId: Id<'take'>, part: number, bytes: Buffer): Promise<void> {
   await db.insert(takeAudio).values({ studioId, takeId, part, bytes });
 }
 
 /** One piece of the take's file, or undefined past the end. */
-export async function audioPart({ db, studioId }: StudioTx, takeId: string, part: number): Promise<Piece | undefined> {
+export async function audioPart({ db, studioId }: StudioTx, takeId: Id<'take'>, part: number): Promise<Piece | undefined> {
   const [row] = await db
     .select({ bytes: takeAudio.bytes, storedAs: takeAudio.storedAs })
     .from(takeAudio)

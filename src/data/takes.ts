@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { ENGINE } from '../core/engine';
 import type { Asked, Colour, Quality, TakeFindings, Task, Trace } from '../core/take/types';
@@ -5,8 +6,8 @@ import { StudioTx } from './client';
 import { analysis, mark, take } from './schema';
 
 export interface TakeRow {
-  id: string;
-  singerId: string;
+  id: Id<'take'>;
+  singerId: Id<'singer'>;
   task: Task;
   vowel: string;
   colour: Colour | null;
@@ -17,7 +18,7 @@ export interface TakeRow {
   sampleRate: number;
   recordedAt: Date;
   /** The lesson it was made in and the step of it, and what it was asked to be. */
-  lessonId: string | null;
+  lessonId: Id<'lesson'> | null;
   step: string;
   asked: Asked | null;
   note: string;
@@ -56,7 +57,7 @@ export async function insertTake({ db, studioId }: StudioTx, row: TakeRow): Prom
   await db.insert(take).values({ ...row, studioId });
 }
 
-export async function findTake({ db, studioId }: StudioTx, id: string): Promise<TakeRow | undefined> {
+export async function findTake({ db, studioId }: StudioTx, id: Id<'take'>): Promise<TakeRow | undefined> {
   const [row] = await db
     .select(columns)
     .from(take)
@@ -64,13 +65,13 @@ export async function findTake({ db, studioId }: StudioTx, id: string): Promise<
   return row;
 }
 
-export async function deleteTake({ db, studioId }: StudioTx, id: string): Promise<void> {
+export async function deleteTake({ db, studioId }: StudioTx, id: Id<'take'>): Promise<void> {
   await db.delete(take).where(and(eq(take.studioId, studioId), eq(take.id, id)));
 }
 
 export async function saveAnalysis(
   { db, studioId }: StudioTx,
-  takeId: string,
+  takeId: Id<'take'>,
   engine: string,
   result: { findings?: TakeFindings; trace?: Trace; error?: string },
 ): Promise<void> {
@@ -82,7 +83,7 @@ export async function saveAnalysis(
 }
 
 /** This engine's analysis of a take, with its trace for drawing; none while it waits for one. */
-export async function analysisOf({ db, studioId }: StudioTx, takeId: string) {
+export async function analysisOf({ db, studioId }: StudioTx, takeId: Id<'take'>) {
   const [row] = await db
     .select({ engine: analysis.engine, findings: analysis.findings, trace: analysis.trace, error: analysis.error })
     .from(analysis)
@@ -92,7 +93,7 @@ export async function analysisOf({ db, studioId }: StudioTx, takeId: string) {
 }
 
 /** What this engine drew of takes, of the `most` newest that have it; newest first. */
-export async function tracesOf({ db, studioId }: StudioTx, takeIds: readonly string[], most: number) {
+export async function tracesOf({ db, studioId }: StudioTx, takeIds: readonly Id<'take'>[], most: number) {
   if (takeIds.length === 0) return [];
   return db
     .select({ takeId: analysis.takeId, trace: analysis.trace })
@@ -104,7 +105,7 @@ export async function tracesOf({ db, studioId }: StudioTx, takeIds: readonly str
 }
 
 /** Takes that this engine has not analysed yet, oldest first. */
-export async function takesToAnalyse({ db, studioId }: StudioTx): Promise<string[]> {
+export async function takesToAnalyse({ db, studioId }: StudioTx): Promise<Id<'take'>[]> {
   const rows = await db
     .select({ id: take.id })
     .from(take)
@@ -115,7 +116,7 @@ export async function takesToAnalyse({ db, studioId }: StudioTx): Promise<string
 }
 
 /** All takes of a singer, newest first, each with this engine's findings (null while waiting). */
-export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string) {
+export async function takesOfSinger({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({ ...columns, findings: analysis.findings, error: analysis.error })
     .from(take)
@@ -125,7 +126,7 @@ export async function takesOfSinger({ db, studioId }: StudioTx, singerId: string
 }
 
 /** A singer's takes for a list, newest first: what this engine made of each, without the whole of its findings. */
-export async function takeLinesOfSinger({ db, studioId }: StudioTx, singerId: string) {
+export async function takeLinesOfSinger({ db, studioId }: StudioTx, singerId: Id<'singer'>) {
   return db
     .select({
       ...columns,
@@ -140,7 +141,7 @@ export async function takeLinesOfSinger({ db, studioId }: StudioTx, singerId: st
     .orderBy(desc(take.recordedAt), take.id);
 }
 
-export async function saveTakeNote({ db, studioId }: StudioTx, id: string, note: string): Promise<void> {
+export async function saveTakeNote({ db, studioId }: StudioTx, id: Id<'take'>, note: string): Promise<void> {
   await db
     .update(take)
     .set({ note })
@@ -157,7 +158,10 @@ export async function storedBytes({ db, studioId }: StudioTx): Promise<number> {
 }
 
 /** The newest take of each colour a singer was asked for, for calibration. */
-export async function colourTakes({ db, studioId }: StudioTx, singerId: string): Promise<{ colour: Colour; id: string; bytes: number }[]> {
+export async function colourTakes(
+  { db, studioId }: StudioTx,
+  singerId: Id<'singer'>,
+): Promise<{ colour: Colour; id: Id<'take'>; bytes: number }[]> {
   const rows = await db
     .selectDistinctOn([take.colour], { colour: take.colour, id: take.id, bytes: take.bytes })
     .from(take)
@@ -166,7 +170,7 @@ export async function colourTakes({ db, studioId }: StudioTx, singerId: string):
   return rows.map(({ colour, ...of }) => ({ colour: colour!, ...of }));
 }
 
-export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string): Promise<MarkRow[]> {
+export async function marksOfSinger({ db, studioId }: StudioTx, singerId: Id<'singer'>): Promise<MarkRow[]> {
   const rows = await db
     .select({ mark })
     .from(mark)
@@ -176,7 +180,7 @@ export async function marksOfSinger({ db, studioId }: StudioTx, singerId: string
   return rows.map((r) => r.mark);
 }
 
-export async function marksOfTake({ db, studioId }: StudioTx, takeId: string): Promise<MarkRow[]> {
+export async function marksOfTake({ db, studioId }: StudioTx, takeId: Id<'take'>): Promise<MarkRow[]> {
   return db
     .select()
     .from(mark)
@@ -198,6 +202,6 @@ export async function putMark({ db, studioId }: StudioTx, row: Omit<MarkRow, 'st
   return put.length > 0;
 }
 
-export async function deleteMark({ db, studioId }: StudioTx, takeId: string, id: string): Promise<void> {
+export async function deleteMark({ db, studioId }: StudioTx, takeId: Id<'take'>, id: Id<'mark'>): Promise<void> {
   await db.delete(mark).where(and(eq(mark.studioId, studioId), eq(mark.takeId, takeId), eq(mark.id, id)));
 }

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type {
   SignUpInput,
   SignInInput,
@@ -341,10 +342,9 @@ export async function inviteMember({ email, role }: z.infer<typeof InviteInput>)
 }
 
 /** @throws Refusal (not-found). */
-export async function endInvite(id: string): Promise<void> {
+export async function endInvite(id: Id<'invite'>): Promise<void> {
   const me = await mustBe('owner');
-  if (!z.uuid().safeParse(id).success || !(await removeInvite(me.studioId, id)))
-    throw new Refusal('not-found', 'That offer is not there any more.');
+  if (!(await removeInvite(me.studioId, id))) throw new Refusal('not-found', 'That offer is not there any more.');
   await noteDoor(me.studioId, { ...actorOf(me), did: 'took back', what: 'invitation' });
 }
 

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { createHmac, randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { doorPool, Member } from '../data/door';
@@ -64,7 +65,7 @@ async function newCoach(studio = 'A studio') {
     'select c.id as "userId", m.studio_id as "studioId" from coach c join member m on m.user_id = c.id where email = $1',
     [email],
   );
-  return { email, name: 'Ada', role: 'owner' as const, ...(rows[0] as { userId: string; studioId: string }) };
+  return { email, name: 'Ada', role: 'owner' as const, ...(rows[0] as { userId: string; studioId: Id<'studio'> }) };
 }
 
 /** The newest token sent to an address. */

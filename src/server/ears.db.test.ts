@@ -1,3 +1,4 @@
+import { Id, newId } from '../core/format/id';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { HeardInput } from '../contract/inputs';
@@ -44,9 +45,9 @@ const findings = Array.from(
       'siren',
     ).findings,
 );
-let studioId: string;
-let singerId: string;
-const takeIds = findings.map((): string => randomUUID());
+let studioId: Id<'studio'>;
+let singerId: Id<'singer'>;
+const takeIds = findings.map(() => newId('take'));
 
 beforeAll(async () => {
   await owner.connect();
@@ -88,7 +89,7 @@ const changeOnMap = async () => (await viewSinger(singerId)).map.passaggi.find((
 
 test('a pass is asked of each take once, without a word of who sings it or what the machine hears', async () => {
   as('ada');
-  const asked = (await passesToHear()).filter((pass) => takeIds.includes(pass.takeId));
+  const asked = (await passesToHear()).filter(({ takeId }) => takeIds.some((id) => id === takeId));
   expect(new Set(asked.map((pass) => pass.takeId)).size).toBe(asked.length);
   expect(asked.length).toBeGreaterThan(0);
   for (const pass of asked)
@@ -126,10 +127,10 @@ test('an answer sent twice is one; of a take that is gone, or not heard yet, it 
   const sent = HeardInput.parse({ id: randomUUID(), takeId, startS, endS, direction, word: NOTHING });
   await sayHeard(sent);
   expect((await sayHeard(sent)).ears.machine!.names.n).toBe(1);
-  await expect(sayHeard({ ...sent, id: randomUUID(), takeId: randomUUID() })).rejects.toThrow(/go on with the next/);
+  await expect(sayHeard({ ...sent, id: newId('answer'), takeId: newId('take') })).rejects.toThrow(/go on with the next/);
   expect(HeardInput.safeParse({ ...sent, word: { name: 'yodel', midi: 60 } }).success).toBe(false);
   as('reeve', 'reader');
-  await expect(sayHeard({ ...sent, id: randomUUID() })).rejects.toThrow();
+  await expect(sayHeard({ ...sent, id: newId('answer') })).rejects.toThrow();
   expect(await heardBlindHere()).toHaveLength(1);
 });
 

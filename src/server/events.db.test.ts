@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import type { Change } from '../contract/answers';
@@ -14,9 +15,9 @@ jest.mock('./session', () => ({ presentMember: async () => mockMember }));
 const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
 /** Who may end others' connections. */
 const admin = new Client({ connectionString: process.env.WENDEL_ADMIN_URL });
-let ours: string;
-let theirs: string;
-let singerId: string;
+let ours: Id<'studio'>;
+let theirs: Id<'studio'>;
+let singerId: Id<'singer'>;
 
 beforeAll(async () => {
   await owner.connect();
@@ -46,7 +47,7 @@ const practise = (fail = false) =>
   });
 
 /** Changes as they are told, until `stop`. */
-function listening(studioId: string): { told: Change[]; stop(): void } {
+function listening(studioId: Id<'studio'>): { told: Change[]; stop(): void } {
   const told: Change[] = [];
   return { told, stop: onChange(studioId, (change) => told.push(change)) };
 }

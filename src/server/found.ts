@@ -1,5 +1,6 @@
 import { headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
+import { areIds, IdsIn } from '../core/format/id';
 import type { Run } from '../studio/context';
 import { Refusal } from '../studio/refusal';
 import { inPresentStudio } from './let-in';
@@ -21,3 +22,9 @@ export async function found<T>(work: Promise<T>): Promise<T> {
 
 /** What a page shows of the studio of whoever asks, or the page that says why not. @example await shown(viewSinger, singerId) */
 export const shown: Run = (work, ...input) => found(inPresentStudio(work, ...input));
+
+/** What a page's address names; where it can't be the id of anything there is no such page. @example const { singerId } = await named(params) */
+export async function named<Names extends string>(params: Promise<Record<Names, string>>): Promise<IdsIn<Names>> {
+  const names = await params;
+  return areIds(names) ? names : notFound();
+}

@@ -1,3 +1,4 @@
+import { newId } from '../core/format/id';
 import { randomUUID } from 'node:crypto';
 import { DEMO_SONGS } from '../core/song/demo-songs';
 import type { Member } from '../data/door';
@@ -7,7 +8,13 @@ import { handle } from './handle';
 let mockMember: Member | null = null;
 jest.mock('./session', () => ({ presentMember: async () => mockMember }));
 
-const member = (role: Member['role']): Member => ({ userId: 'u', name: 'Marit', email: 'marit@example.com', studioId: randomUUID(), role });
+const member = (role: Member['role']): Member => ({
+  userId: 'u',
+  name: 'Marit',
+  email: 'marit@example.com',
+  studioId: newId('studio'),
+  role,
+});
 const singerId = randomUUID();
 
 /** Ask a handler of one route that tells what it was given. */

@@ -1,26 +1,21 @@
-import { AnswerOf, GivenBody, GivenQuery, ParamsOf, Route, RouteName, ROUTES } from '../contract/routes';
-import { isId } from '../studio/ids';
+import { AnswerOf, GivenBody, GivenParams, GivenQuery, ParamsOf, Route, RouteName, ROUTES } from '../contract/routes';
+import { areIds } from '../core/format/id';
 import { Refusal } from '../studio/refusal';
 import { jsonOf } from './body';
 import { respond } from './respond';
 
 /** What a route's handler works with: all of it checked against the table of routes. */
 export interface Given<N extends RouteName> {
-  params: ParamsOf<N>;
+  params: GivenParams<N>;
   body: GivenBody<N>;
   query: GivenQuery<N>;
   /** For what goes along as a file, and for headers. */
   request: Request;
 }
 
-/** Ids of accounts are the sign-in library's own. */
-const OF_ACCOUNTS = ['sessionId', 'userId'];
-
 /** @throws Refusal (not-found) where something in the path can't be the id of anything. */
-function checked(params: Record<string, string>): Record<string, string> {
-  for (const [name, value] of Object.entries(params))
-    if (name.endsWith('Id') && !OF_ACCOUNTS.includes(name) && !isId(value))
-      throw new Refusal('not-found', 'There is nothing at this address: it is not complete, or what it named is gone.');
+function checked<Names extends string>(params: Record<Names, string>) {
+  if (!areIds(params)) throw new Refusal('not-found', 'There is nothing at this address: it is not complete, or what it named is gone.');
   return params;
 }
 
@@ -35,11 +30,11 @@ export function handle<N extends RouteName>(name: N, work: (given: Given<N>) => 
   return (request: Request, context: { params: Promise<ParamsOf<N> | undefined> }): Promise<Response> =>
     respond(request, who, async () => {
       // A path without names has none at all.
-      const params = checked((await context.params) ?? {});
+      const params = checked<string>((await context.params) ?? {});
       const withItsId = (sent: unknown) => (itsId ? { ...(sent as object), id: params[itsId] } : sent);
       const asked = Object.fromEntries(new URL(request.url).searchParams);
       return work({
-        params: params as ParamsOf<N>,
+        params: params as unknown as GivenParams<N>,
         query: query?.parse(file ? withItsId(asked) : asked) as GivenQuery<N>,
         body: body?.parse(withItsId(await jsonOf(request, mostBytes))) as GivenBody<N>,
         request,

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { Actor, noteLooks } from '../data/audit';
 import { inStudio } from '../data/client';
@@ -48,7 +49,7 @@ export async function asAtLeast<T>(role: Role, work: () => Promise<T>, account: 
  */
 const noted = ((globalThis as unknown as { wendelNoted?: Map<string, Set<string>> }).wendelNoted ??= new Map());
 
-function newLooks({ studioId, userId }: Member, saw: Set<string>): string[] {
+function newLooks({ studioId, userId }: Member, saw: Set<Id<'singer'>>): Id<'singer'>[] {
   const today = dayOf(new Date());
   if (!noted.has(today)) noted.clear();
   const done = noted.get(today) ?? new Set();
@@ -76,7 +77,7 @@ export async function presentStudio(): Promise<Run> {
 export const actorOf = ({ name, userId }: Pick<Member, 'name' | 'userId'>): Actor => ({ actor: name, actorId: userId });
 
 async function inStudioOf<T>(member: Member, work: (ctx: Context) => Promise<T>): Promise<T> {
-  let saw = new Set<string>();
+  let saw = new Set<Id<'singer'>>();
   const result = await inStudio(
     member.studioId,
     (tx) => {

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { note } from '../data/audit';
 import { inStudio } from '../data/client';
 import { linkByHash, linkUsed } from '../data/links';
@@ -14,7 +15,7 @@ import { countPost, deliver, mailIsSet, publicAddress } from './mail';
 import { afterAnswer, senderAddress } from './session';
 
 /** A new link for a singer, handed to the mail server where one is set. `usedNow`: the address the coach uses. */
-export async function sendLink(singerId: string, usedNow?: string): Promise<{ address: string; mailed: boolean }> {
+export async function sendLink(singerId: Id<'singer'>, usedNow?: string): Promise<{ address: string; mailed: boolean }> {
   const { studioId } = await mustBe('coach');
   await countPost(studioId);
   const { address, email } = await inPresentStudio(makeLink, singerId, publicAddress(usedNow), sayHere);
@@ -46,7 +47,7 @@ const noLink = () =>
 export const bySinger =
   (token: string) =>
   async <Input extends unknown[], T>(
-    work: (ctx: Parameters<Parameters<Run>[0]>[0], singerId: string, ...input: Input) => Promise<T>,
+    work: (ctx: Parameters<Parameters<Run>[0]>[0], singerId: Id<'singer'>, ...input: Input) => Promise<T>,
     ...input: Input
   ): Promise<T> => {
     const found = /^[\w-]{20,100}$/.test(token) ? await linkByHash(hashOf(token)) : null;

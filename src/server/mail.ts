@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { createTransport } from 'nodemailer';
 import { inStudio } from '../data/client';
 import { said, Said, texts } from '../core/words/said';
@@ -27,12 +28,12 @@ export const quoted = (name: string): string =>
     .trim()}”`;
 
 /** Count a message to somebody outside, where a mail server takes it. @throws Refusal (too-often) when the studio has sent too many. */
-export const countPost = async (studioId: string): Promise<void> => {
+export const countPost = async (studioId: Id<'studio'>): Promise<void> => {
   if (mailIsSet()) await countTry('post', studioId);
 };
 
 /** Hand what waits in a studio's post to the mail server, if one is set; what it won't take stays, with its reason. */
-export async function deliver(studioId: string): Promise<void> {
+export async function deliver(studioId: Id<'studio'>): Promise<void> {
   if (!mailIsSet()) return;
   const transport = createTransport({
     url: process.env.WENDEL_SMTP_URL,
@@ -40,7 +41,7 @@ export async function deliver(studioId: string): Promise<void> {
     greetingTimeout: 8000,
     socketTimeout: 15_000,
   });
-  const tried: string[] = [];
+  const tried: Id<'message'>[] = [];
   try {
     // One at a time, and each by one only, however many are at it: who takes it holds it until it is sent.
     for (;;) {
@@ -65,7 +66,12 @@ export async function deliver(studioId: string): Promise<void> {
 }
 
 /** A message to a coach, in the language of whoever brought it about; for owners' eyes in the post, since some carry a key to the account. */
-async function toCoach(studioId: string, { name, email }: { name: string; email: string }, subject: string, words: Said): Promise<void> {
+async function toCoach(
+  studioId: Id<'studio'>,
+  { name, email }: { name: string; email: string },
+  subject: string,
+  words: Said,
+): Promise<void> {
   const body = await sayHere(said('{name},\n\n{words}', { name: { own: name }, words }));
   const told = await sayHere(subject);
   await inStudio(studioId, (tx) => post(tx, { singerId: null, recipient: name, address: email, subject: told, body, forOwners: true }));
@@ -109,7 +115,7 @@ const MAY: Record<Role, string> = texts({
 });
 
 /** Tell a coach what they may do from now on; null: they have no place any more. */
-export const sendPlaceChanged = (studioId: string, to: { name: string; email: string }, role: Role | null): Promise<void> =>
+export const sendPlaceChanged = (studioId: Id<'studio'>, to: { name: string; email: string }, role: Role | null): Promise<void> =>
   toCoach(
     studioId,
     to,

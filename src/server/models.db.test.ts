@@ -1,3 +1,4 @@
+import { Id, newId } from '../core/format/id';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { modelledPhrase, modelsOf, MOST_MODELS } from '../core/exercise/model';
@@ -25,8 +26,8 @@ const addSinger = entered(singers.addSinger);
 const viewStudio = entered(list.viewStudio);
 const saveModel = entered(models.saveModel);
 const removeModel = entered(models.removeModel);
-const modelSound = (id: string) => entered(models.modelSound)(id, undefined);
-const modelForSinger = (token: string, id: string) => bySinger(token)((ctx, singerId) => models.modelSound(ctx, id, singerId));
+const modelSound = (id: Id<'model'>) => entered(models.modelSound)(id, undefined);
+const modelForSinger = (token: string, id: Id<'model'>) => bySinger(token)((ctx, singerId) => models.modelSound(ctx, id, singerId));
 const addEntries = enteredByLink(practice.addEntries);
 const viewPractice = enteredByLink(practice.viewPractice);
 const answer = entered(practice.answer);
@@ -53,8 +54,8 @@ type ModelMeta = Parameters<typeof saveModel>[0];
 
 const FIELDS = { part: '', voiceType: 'tenor' as const, note: '', email: null, intake: null, school: null };
 
-let singerId: string;
-let other: string;
+let singerId: Id<'singer'>;
+let other: Id<'singer'>;
 let token: string;
 
 beforeAll(async () => {
@@ -111,7 +112,7 @@ describe('a coach’s voice on an exercise', () => {
   });
 
   test('on a phrase of a song it is heard by whose song it is, and goes with the song', async () => {
-    const songId = randomUUID();
+    const songId = newId('song');
     const [song] = DEMO_SONGS;
     await saveSong({ id: songId, song, note: '' });
     const [mine, theirs] = [null, null].map(() => meta({ exerciseId: modelledPhrase(songId, 0, -12), singerId }));
@@ -133,7 +134,7 @@ describe('a coach’s voice on an exercise', () => {
   test('what is too long, no sound, or one too many is refused in words', async () => {
     await expect(saveModel(meta(), wavOf(LONGEST_SHORT_S + 1))).rejects.toThrow(/12 seconds long at most; this recording has 13/);
     await expect(saveModel(meta(), Buffer.from('nothing'))).rejects.toThrow(/not a WAV file/);
-    await expect(saveModel(meta({ singerId: randomUUID() }), wavOf(1))).rejects.toThrow(/no such singer/i);
+    await expect(saveModel(meta({ singerId: newId('singer') }), wavOf(1))).rejects.toThrow(/no such singer/i);
     await owner.query(
       "insert into model (id, studio_id, exercise_id, manner, wav) select gen_random_uuid(), $1, 'e' || n, 'like-this', '\\x00' from generate_series(1, $2) n",
       [mockMember!.studioId, MOST_MODELS],
@@ -143,7 +144,7 @@ describe('a coach’s voice on an exercise', () => {
 });
 
 test('a singer’s own words stand in the list until they are answered; the phone shows the answer', async () => {
-  const id = randomUUID();
+  const id = newId('entry');
   const what = {
     kind: 'item',
     exerciseId: 'five-note-ah',
@@ -180,7 +181,7 @@ test('a singer’s own words stand in the list until they are answered; the phon
   expect(await line()).toMatchObject({ granted: true, answer: 'A tone higher next week.' });
   await answer(id, { granted: false });
   expect(await line()).not.toHaveProperty('granted');
-  await expect(answer(randomUUID(), { answer: 'x' })).rejects.toThrow(/no such line/);
+  await expect(answer(newId('entry'), { answer: 'x' })).rejects.toThrow(/no such line/);
 });
 
 test('a trial of one is seen whole on the phone, though it takes longer than the phone looks back', async () => {

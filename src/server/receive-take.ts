@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { MAX_TAKE_BYTES } from '../core/format/wav';
 import type { Stored } from '../contract/answers';
 import type { TakeMeta } from '../contract/inputs';
@@ -67,7 +68,7 @@ const LOOK_AGAIN_MS = 2000;
 const WAITS_AT_ONCE = 8;
 
 /** As `viewTake`, as soon as the take is analysed, or after `waitMs` at the latest. */
-export async function awaitTake(id: string, waitMs: number): Promise<TakeView> {
+export async function awaitTake(id: Id<'take'>, waitMs: number): Promise<TakeView> {
   if (waitMs === 0) return inPresentStudio(viewTake, id);
   const { studioId, userId } = await mustBe('reader');
   return atMostAtOnce(WAITS_AT_ONCE, `waits ${userId}`, async () => {

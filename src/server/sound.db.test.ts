@@ -1,4 +1,5 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { Id, newId } from '../core/format/id';
+import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -35,13 +36,13 @@ const PIECES = 3;
 
 let swift: Awaited<ReturnType<typeof madeSwift>>;
 let store: SoundStore;
-let studioId: string;
-let singerId: string;
+let studioId: Id<'studio'>;
+let singerId: Id<'singer'>;
 const inIt: Run = (work, ...input) => wendelIn(studioId)(work, ...input);
 
 /** A take that was listened to; its id. */
-async function keep(recordedAt = new Date()): Promise<string> {
-  const id = randomUUID();
+async function keep(recordedAt = new Date()): Promise<Id<'take'>> {
+  const id = newId('take');
   const meta: TakeMeta = {
     ...{ id, singerId, sha256, recordedAt, task: 'free', source: 'file', vowel: '' },
     ...{ colour: null, lessonId: null, step: '', asked: null, song: null },
@@ -68,7 +69,7 @@ async function deleteAll(): Promise<number> {
   for (let n = 0; ; n++) if (!(await inIt((ctx) => deleteOnePiece({ ...ctx, now }, store)))) return n;
 }
 
-const read = async (id: string, from = 0, to = wav.length) => buffer(takeAudioStream(inIt, id, from, to) as never);
+const read = async (id: Id<'take'>, from = 0, to = wav.length) => buffer(takeAudioStream(inIt, id, from, to) as never);
 const here = async () =>
   (await owner.query('select count(*)::int as n from take_audio where studio_id = $1 and bytes is not null', [studioId])).rows[0].n;
 

@@ -1,4 +1,5 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { Id, newId } from '../core/format/id';
+import { createHash } from 'node:crypto';
 import { Client } from 'pg';
 import { EntriesInput } from '../contract/inputs';
 import { LONGEST_SHORT_S } from '../core/format/short-sound';
@@ -43,12 +44,14 @@ const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
 const FIELDS = { part: '', voiceType: 'tenor' as const, note: '', email: null, intake: null, school: null };
 const wavOf = (seconds: number, level = 0.1) =>
   Buffer.from(writeWav({ samples: new Float32Array(Math.round(8000 * seconds)).fill(level), sampleRate: 8000 }, 16));
-const of = (wav: Buffer, id: string = randomUUID()) => ({ id, sha256: createHash('sha256').update(wav).digest('hex') });
+const of = (wav: Buffer, id: Id<'entry'> = newId('entry')) => ({ id, sha256: createHash('sha256').update(wav).digest('hex') });
 const kept = async () =>
-  (await owner.query('select id from spoken_word where studio_id = $1 order by spoken_at', [studioId])).rows.map((r) => r.id as string);
+  (await owner.query('select id from spoken_word where studio_id = $1 order by spoken_at', [studioId])).rows.map(
+    (r) => r.id as Id<'entry'>,
+  );
 
-let studioId: string;
-let singerId: string;
+let studioId: Id<'studio'>;
+let singerId: Id<'singer'>;
 let token: string;
 
 beforeAll(async () => {
@@ -98,7 +101,7 @@ test('what is no sound, too long, changed on its way, or another’s word is ref
   await expect(keepSpoken(theirToken, said, wav)).rejects.toThrow(/another spoken word has this id/i);
   expect(await kept()).toEqual([said.id]);
   expect((await spokenSound(said.id)).equals(wav)).toBe(true);
-  await expect(spokenSound(randomUUID())).rejects.toThrow(/not here/);
+  await expect(spokenSound(newId('entry'))).rejects.toThrow(/not here/);
 });
 
 test('a minor speaks when a guardian has agreed to recording', async () => {
@@ -145,7 +148,7 @@ test('the log says which spoken words are here; one that is deleted is gone for 
   await keepSpoken(link, second, other);
   expect((await viewLog(id)).spoken).toEqual([first.id, second.id]);
   await removeSpokenWord(first.id);
-  for (const gone of [first.id, 'nonsense']) await expect(removeSpokenWord(gone)).rejects.toThrow(/not here/);
+  for (const gone of [first.id, newId('entry')]) await expect(removeSpokenWord(gone)).rejects.toThrow(/not here/);
   expect((await viewLog(id)).spoken).toEqual([second.id]);
   await expect(spokenSound(first.id)).rejects.toThrow(/not here/);
 });

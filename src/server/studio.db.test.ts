@@ -1,3 +1,4 @@
+import { Id, newId } from '../core/format/id';
 import { inEnglish } from '../core/format/say';
 import { exerciseHow, exerciseName } from '../core/exercise/of-song';
 import { createHash, randomUUID } from 'node:crypto';
@@ -103,7 +104,7 @@ const setMark = entered(takes.setMark);
 const viewTake = entered(takes.viewTake);
 const addEntries = enteredByLink(practice.addEntries);
 const viewPractice = enteredByLink(practice.viewPractice);
-const takeAudioStream = (id: string, from: number, to: number) => takes.takeAudioStream(inPresentStudio, id, from, to);
+const takeAudioStream = (id: Id<'take'>, from: number, to: number) => takes.takeAudioStream(inPresentStudio, id, from, to);
 const receiveTake = (of: TakeMeta, body: AsyncIterable<Uint8Array> | null, announcedBytes: number | null) =>
   receiveUpload(of, { body, announcedBytes });
 const receivePracticeTake = (token: string, of: TakeMeta, body: AsyncIterable<Uint8Array>, announcedBytes: number) =>
@@ -116,8 +117,8 @@ const wav = writeWav(
   sing(typicalProfile('tenor', 'flip'), { kind: 'siren', legS: 2.5, sirens: 2 }, { seed: 1, sampleRate: 48000 }).pcm,
   24,
 );
-let singerId: string;
-let studioId: string;
+let singerId: Id<'singer'>;
+let studioId: Id<'studio'>;
 
 beforeAll(async () => {
   await owner.connect();
@@ -143,7 +144,7 @@ afterAll(async () => {
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 const meta = (bytes: Uint8Array, more: Partial<TakeMeta> = {}): TakeMeta => ({
-  id: randomUUID(),
+  id: newId('take'),
   singerId,
   task: 'siren',
   vowel: 'ah',
@@ -224,7 +225,7 @@ describe('a take', () => {
     ['changed on the way', () => receive(wav, { sha256: 'a'.repeat(64) }), /changed on its way/],
     ['200 MB announced', () => receiveTake(meta(wav), pieces(wav), 200_000_000), /larger than 104 MB/],
     ['200 MB without saying so', () => receiveTake(meta(wav), endless(), null), /larger than 104 MB/],
-    ['for nobody here', () => receive(wav, { singerId: randomUUID() }), /not in the studio/],
+    ['for nobody here', () => receive(wav, { singerId: newId('singer') }), /not in the studio/],
   ])('%s: refused in plain words, and neither row nor job stays', async (_, send, message) => {
     const before = await counts();
     await expect(send()).rejects.toThrow(message);
@@ -235,7 +236,7 @@ describe('a take', () => {
     const id = await receive(wav);
     expect((await viewTake(id)).analysis).toBeNull();
     await analyseJob({ studioId, takeId: id });
-    const markId = randomUUID();
+    const markId = newId('mark');
     await setMark(id, markId, { timeS: 1.5, midi: 63, direction: 'up', verdict: 'move', by: 'coach' });
     await setMark(id, markId, { timeS: 1.5, midi: 62, direction: 'up', verdict: 'move', by: 'coach' });
     await analyseJob({ studioId, takeId: id });
@@ -273,7 +274,7 @@ describe('a take', () => {
       colour,
       file: writeWav(sing(profile, { kind: 'sustain', midi: 57, seconds: 1.5, head: i / 3 }, { seed: i, sampleRate: 16000 }).pcm),
     }));
-    const ids: string[] = [];
+    const ids: Id<'take'>[] = [];
     for (const { colour, file } of held) {
       const id = await receive(file, { singerId: own, colour, task: 'sustain' });
       ids.push(id);
@@ -333,14 +334,14 @@ test('map, plan and assignment follow from the takes', async () => {
   await savePlan(id, PlanInput.parse({ terms, edits, school: 'covered' }));
   expect(await viewPlan(id)).toMatchObject({ terms, edits, school: 'covered' });
   expect((await viewSinger(id)).takes).toHaveLength(2);
-  await expect(viewSinger('not-an-id')).rejects.toThrow(/no such singer/);
+  await expect(viewSinger(newId('singer'))).rejects.toThrow(/no such singer/);
 });
 
 describe('lessons', () => {
   const course = () => beginCourse(PROTOCOLS[1], anchorsFor(null, 'tenor'));
 
   test('a start sent twice is one lesson; the newest revision stays, whatever order it comes in', async () => {
-    const input = { id: randomUUID(), singerId, name: 'Re-check', course: course() };
+    const input = { id: newId('lesson'), singerId, name: 'Re-check', course: course() };
     await startLesson(input);
     await startLesson(input);
     const later = advance(advance(input.course, { kind: 'health', answers: { hoarse: true, ill: false, pain: false, note: '' } }), {
@@ -352,11 +353,11 @@ describe('lessons', () => {
     expect(lesson).toMatchObject({ course: later, note: 'Slept badly.', endedAt: null });
     expect((await viewListening(singerId)).lessons.filter((l) => l.id === input.id)).toHaveLength(1);
     expect((await viewStudio()).singers.find((s) => s.id === singerId)!.health).toMatchObject({ hoarse: true });
-    await expect(changeLesson(randomUUID(), { note: '' })).rejects.toThrow(/no such lesson/);
+    await expect(changeLesson(newId('lesson'), { note: '' })).rejects.toThrow(/no such lesson/);
   });
 
   test('a take belongs to its lesson, and is stored although the lesson never arrived', async () => {
-    const lessonId = randomUUID();
+    const lessonId = newId('lesson');
     await startLesson({ id: lessonId, singerId, name: 'Re-check', course: course() });
     const asked = { degrees: [1, 2, 3], tonicMidi: 60 };
     expect((await viewTake(await receive(wav, { lessonId, step: 'Siren 1', asked }))).take).toMatchObject({
@@ -364,7 +365,7 @@ describe('lessons', () => {
       step: 'Siren 1',
       asked,
     });
-    expect((await viewTake(await receive(wav, { lessonId: randomUUID() }))).take.lessonId).toBeNull();
+    expect((await viewTake(await receive(wav, { lessonId: newId('lesson') }))).take.lessonId).toBeNull();
   });
 
   test('a take sent twice at once is stored once', async () => {
@@ -390,7 +391,7 @@ test('a kept map is given again until its evidence changes; pins stand over it a
   // Tampered with behind the application's back: it is the kept one that is shown.
   await owner.query("update voice_map set map = jsonb_set(map, '{takes}', '77') where singer_id = $1", [id]);
   expect((await viewSinger(id)).map.takes).toBe(77);
-  await setMark(takeId, randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
+  await setMark(takeId, newId('mark'), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
   expect((await viewSinger(id)).map.takes).toBe(1);
 
   await pinValue(id, { what: 'usable-high', midi: 70 });
@@ -416,7 +417,7 @@ test('a singer is changed, put away, and deleted for good only by name', async (
 
   // Whatever there can be of a singer: then nothing of it, in any table that carries a studio, by id or by name.
   await startLesson({
-    id: randomUUID(),
+    id: newId('lesson'),
     singerId: id,
     name: 'First listening',
     course: beginCourse(PROTOCOLS[0], anchorsFor(null, 'bass')),
@@ -538,9 +539,9 @@ describe('songs', () => {
   const [heron, , ferryman] = DEMO_SONGS;
   const sung = sing(typicalProfile('tenor', 'flip'), songTask(ferryman, -12), { seed: 4, sampleRate: 22050, snrDb: 45 }).pcm;
   const file = writeWav(sung, 16);
-  let songId: string;
+  let songId: Id<'song'>;
   beforeAll(async () => {
-    songId = randomUUID();
+    songId = newId('song');
     await saveSong(SongInput.parse({ id: songId, song: ferryman }));
   });
   const rows = async (table: string) => (await owner.query(`select count(*)::int as n from ${table}`)).rows[0].n;
@@ -552,8 +553,8 @@ describe('songs', () => {
     expect(view).toMatchObject({ song: ferryman, chosen: { semitones: -12, ways: { '3': 'mix' } } });
     expect((await viewRepertoire(singerId)).own).toMatchObject([{ id: songId, chosen: { note: 'after the straw' } }]);
     expect((await viewSongs()).songs).toMatchObject([{ id: songId, title: 'Ferryman, Wait', singers: 1, lowest: 55, highest: 76 }]);
-    await expect(viewSong(singerId, randomUUID())).rejects.toThrow(/no such song/);
-    await expect(decide(singerId, 'x', { semitones: 0, ways: {}, note: '' })).rejects.toThrow(/no such song/);
+    await expect(viewSong(singerId, newId('song'))).rejects.toThrow(/no such song/);
+    await expect(decide(singerId, newId('song'), { semitones: 0, ways: {}, note: '' })).rejects.toThrow(/no such song/);
     expect(() => SongInput.parse({ id: songId, song: { ...heron, notes: [...heron.notes].reverse() } })).toThrow(/not in order/);
   });
 
@@ -573,7 +574,7 @@ describe('songs', () => {
     const other = await receive(wav, { song: { id: songId, semitones: 0 } });
     await analyseJob({ studioId, takeId: other });
     expect((await viewSong(singerId, songId)).takes.find((t) => t.takeId === other)!.heard).toEqual({ engine: ENGINE, outcome: null });
-    const orphan = await receive(file, { song: { id: randomUUID(), semitones: 0 } });
+    const orphan = await receive(file, { song: { id: newId('song'), semitones: 0 } });
     expect((await viewTake(orphan)).take.id).toBe(orphan);
   });
 
@@ -610,14 +611,14 @@ describe('songs', () => {
     const had = await rows('repertoire');
     await removeSinger(gone, 'Here Briefly');
     expect(await rows('repertoire')).toBe(had - 1);
-    const briefly = randomUUID();
+    const briefly = newId('song');
     await saveSong(SongInput.parse({ id: briefly, song: heron }));
     await decide(singerId, briefly, { semitones: 0, ways: {}, note: '' });
     const take = await receive(file, { task: 'free', song: { id: briefly, semitones: 0 } });
     await removeSong(briefly);
     expect((await viewTake(take)).take.id).toBe(take);
     expect((await owner.query('select count(*)::int as n from song_take where take_id = $1', [take])).rows[0].n).toBe(0);
-    await forgetChoice(singerId, 'x');
+    await forgetChoice(singerId, newId('song'));
     expect((await viewRepertoire(singerId)).own.map((s) => s.id)).toEqual([songId]);
   });
 });
@@ -676,7 +677,7 @@ test('a minor is recorded when a guardian has agreed, and not before', async () 
 test('a mark stays with its take: another’s id changes nothing', async () => {
   const [one, two] = [await receive(wav), await receive(wav)];
   const mark = { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' } as const;
-  const id = randomUUID();
+  const id = newId('mark');
   await setMark(one, id, mark);
   await expect(setMark(two, id, { ...mark, midi: 70 })).rejects.toThrow(/another take/);
   expect((await viewTake(one)).marks).toMatchObject([{ id, midi: 60 }]);
@@ -704,8 +705,8 @@ test('what a map rests on is counted by the database, by whatever way it comes',
 
 test('one studio’s hundreds of takes don’t keep another’s one waiting, and what nobody waits for comes last', async () => {
   const { rows } = await owner.query("insert into studio (name) values ('Beside') returning id");
-  const mine = Array.from({ length: 5 }, () => randomUUID());
-  const [theirs, old] = [randomUUID(), randomUUID()];
+  const mine = Array.from({ length: 5 }, () => newId('take'));
+  const [theirs, old] = [newId('take'), newId('take')];
   await inStudio(studioId, async (tx) => {
     await enqueueAnalysis(tx, old, 'later');
     for (const id of mine) await enqueueAnalysis(tx, id);
@@ -724,7 +725,7 @@ test('one studio’s hundreds of takes don’t keep another’s one waiting, and
 });
 
 describe('studios are apart', () => {
-  let other: string;
+  let other: Id<'studio'>;
   beforeAll(
     async () =>
       (other = (await owner.query("insert into studio (name, created_at) values ('Another', now() + interval '1 day') returning id"))
@@ -736,12 +737,12 @@ describe('studios are apart', () => {
     const takeId = await receive(wav);
     await analyseJob({ studioId, takeId });
     await sayHeard(HeardInput.parse({ id: randomUUID(), takeId, startS: 1, endS: 3, direction: 'up', word: { name: 'flip', midi: 63 } }));
-    await setMark(takeId, randomUUID(), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
+    await setMark(takeId, newId('mark'), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
     await saveProtocol({ ...PROTOCOLS[1], id: randomUUID() });
     await pinValue(singerId, { what: 'speaking', midi: 50 });
     const voice = Buffer.from(writeWav({ samples: new Float32Array(800), sampleRate: 8000 }, 16));
-    await saveModel({ id: randomUUID(), exerciseId: 'long-siren', manner: 'like-this', singerId: null }, voice);
-    await inStudio(studioId, (tx) => putSpoken(tx, { id: randomUUID(), singerId, wav: voice }));
+    await saveModel({ id: newId('model'), exerciseId: 'long-siren', manner: 'like-this', singerId: null }, voice);
+    await inStudio(studioId, (tx) => putSpoken(tx, { id: newId('entry'), singerId, wav: voice }));
     await owner.query("insert into sound_to_delete (studio_id, key) values ($1, 'a piece')", [studioId]);
   });
 

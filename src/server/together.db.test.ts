@@ -1,3 +1,4 @@
+import { Id, newId } from '../core/format/id';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { EntriesInput } from '../contract/inputs';
@@ -37,7 +38,7 @@ jest.mock('./session', () => ({
 }));
 
 const owner = new Client({ connectionString: process.env.WENDEL_OWNER_URL });
-let studioId: string;
+let studioId: Id<'studio'>;
 
 beforeAll(async () => {
   await owner.connect();
@@ -55,10 +56,10 @@ const singer = (name: string, voiceType: VoiceTypeId) =>
   addSinger({ name, part: '', voiceType, note: '', email: null, intake: null, school: null });
 
 /** A singer who has slid up and down once. */
-async function heard(name: string, voiceType: VoiceTypeId): Promise<string> {
+async function heard(name: string, voiceType: VoiceTypeId): Promise<Id<'singer'>> {
   const id = await singer(name, voiceType);
   const { pcm } = sing(typicalProfile(voiceType, 'flip'), { kind: 'siren', legS: 2.5 }, { seed: 3, sampleRate: 16000, snrDb: 50 });
-  const takeId = randomUUID();
+  const takeId = newId('take');
   const file = writeWav(pcm, 16);
   await inStudio(studioId, async (tx) => {
     await insertTake(tx, {
@@ -118,7 +119,7 @@ test('who was put away, or is another studio’s, is not there to be ticked', as
 
 describe('a set given to all of them', () => {
   const day = '2026-12-07';
-  const given = async (singerId: string) =>
+  const given = async (singerId: Id<'singer'>) =>
     (
       await owner.query('select items, note, starts_on::text as starts_on from assignment where singer_id = $1 order by created_at desc', [
         singerId,

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { Said } from '../core/words/said';
 import { ENGINE } from '../core/engine';
 import { readWav } from '../core/format/wav';
@@ -48,7 +49,7 @@ export async function analyseJob({ studioId, takeId }: AnalyseJob): Promise<void
 }
 
 /** The whole file of a take. @throws Error when some of it isn't there. */
-async function fileOf(studioId: string, { id, bytes: length }: { id: string; bytes: number }): Promise<Uint8Array> {
+async function fileOf(studioId: Id<'studio'>, { id, bytes: length }: { id: Id<'take'>; bytes: number }): Promise<Uint8Array> {
   const file = new Uint8Array(length);
   let at = 0;
   for await (const bytes of soundOf(wendelIn(studioId), id)) {
@@ -60,7 +61,7 @@ async function fileOf(studioId: string, { id, bytes: length }: { id: string; byt
 }
 
 /** With all four colours there, find the singer's axis and have the other takes read along it. Returns why not, if not. */
-async function calibrateSinger(studioId: string, singerId: string): Promise<Said | null> {
+async function calibrateSinger(studioId: Id<'studio'>, singerId: Id<'singer'>): Promise<Said | null> {
   const sounds = new Map<Colour, Pcm>();
   for (const take of await inStudio(studioId, (tx) => colourTakes(tx, singerId)))
     sounds.set(take.colour, readWav(await fileOf(studioId, take)));

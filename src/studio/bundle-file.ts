@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { said, Said } from '../core/words/said';
 import { downloadZip } from 'client-zip';
 import { createHash } from 'node:crypto';
@@ -100,14 +101,14 @@ function extras({ tables }: Bundle): { name: string; input: string | Uint8Array 
 }
 
 /** A studio as a ZIP file, streamed: its rows, its recordings, tables and tunes, and a hash of each file. */
-export async function bundleOf(studioId: string): Promise<{ stream: ReadableStream<Uint8Array>; singers: number; takes: number }> {
+export async function bundleOf(studioId: Id<'studio'>): Promise<{ stream: ReadableStream<Uint8Array>; singers: number; takes: number }> {
   const bundle = await inStudio(studioId, async (tx): Promise<Bundle> => {
     const tables = {} as Bundle['tables'];
     for (const table of BUNDLED) tables[table] = await rowsOf(tx, table);
     return { wendel: 'studio', version: VERSION, made: new Date().toISOString(), engine: ENGINE, studio: await studioSettings(tx), tables };
   });
   const hashes: Record<string, string> = {};
-  async function* sound(takeId: string, name: string) {
+  async function* sound(takeId: Id<'take'>, name: string) {
     const hash = createHash('sha256');
     for await (const bytes of soundOf(wendelIn(studioId), takeId)) {
       hash.update(bytes);
@@ -122,7 +123,7 @@ export async function bundleOf(studioId: string): Promise<{ stream: ReadableStre
     }
     for (const take of bundle.tables.take.filter((t) => !t.sound_removed_at)) {
       const name = wavName(take.id);
-      yield { name, input: Readable.toWeb(Readable.from(sound(String(take.id), name))) as ReadableStream<Uint8Array> };
+      yield { name, input: Readable.toWeb(Readable.from(sound(takeId(take), name))) as ReadableStream<Uint8Array> };
     }
     yield { name: 'hashes.json', input: JSON.stringify(hashes, null, 1) };
   }
@@ -169,7 +170,7 @@ class DryRun extends Error {}
  * Bring a bundle's file into a studio, all of it or nothing; what is there already stays as it is. `dryRun`: say what would come and
  * change nothing. @throws Refusal (unfit) in words for its owner.
  */
-export async function bringIn(studioId: string, path: string, dryRun: boolean, actor?: string): Promise<BroughtIn> {
+export async function bringIn(studioId: Id<'studio'>, path: string, dryRun: boolean, actor?: string): Promise<BroughtIn> {
   let zip: ZipFile;
   let entries: Map<string, Entry>;
   try {
@@ -233,7 +234,7 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
           const fresh = await insertRows(tx, name, rows);
           if (rows.length) done.tables.push({ name, fresh, known: rows.length - fresh });
         }
-        const known = new Map(bundle.tables.take.map((t) => [String(t.id), t]));
+        const known = new Map(bundle.tables.take.map((t) => [takeId(t), t]));
         for (const id of await silentTakes(tx)) {
           const take = known.get(id);
           if (!take) continue;
@@ -256,6 +257,9 @@ export async function bringIn(studioId: string, path: string, dryRun: boolean, a
   }
   return done;
 }
+
+/** Its shape was checked. */
+const takeId = (take: BundleRow) => take.id as Id<'take'>;
 
 /** @throws Refusal (unfit) when a recording is longer than was ever taken in, by its first bytes. */
 function checkHead(takeId: unknown, head: Buffer): void {
@@ -300,12 +304,12 @@ async function readSound(
       checked = true;
     }
     while (pending.length >= PART_BYTES) {
-      await insertAudioPart(tx, String(take.id), part++, pending.subarray(0, PART_BYTES));
+      await insertAudioPart(tx, takeId(take), part++, pending.subarray(0, PART_BYTES));
       pending = pending.subarray(PART_BYTES);
     }
   }
   if (!checked) checkHead(take.id, pending);
-  if (pending.length) await insertAudioPart(tx, String(take.id), part, pending);
+  if (pending.length) await insertAudioPart(tx, takeId(take), part, pending);
   const digest = heard.digest('hex');
   if (digest !== take.sha256 || digest !== hash)
     throw unfit(

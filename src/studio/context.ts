@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { inStudio, StudioTx } from '../data/client';
 import type { Role } from '../core/format/studio';
 
@@ -15,6 +16,6 @@ export type Run = <Input extends unknown[], T>(work: (ctx: Context, ...input: In
 
 /** Wendel itself at work in a studio: the worker and the command line. */
 export const wendelIn =
-  (studioId: string): Run =>
+  (studioId: Id<'studio'>): Run =>
   (work, ...input) =>
     inStudio(studioId, (tx) => work({ tx, as: 'wendel', now: new Date() }, ...input));

@@ -1,8 +1,10 @@
+import type { Id } from '../core/format/id';
 import { z } from 'zod';
 import type { HeardInput } from '../contract/inputs';
 import type { HeardBlind } from '../contract/answers';
 import { AskedPass, candidatesOf, drawPasses, Ears, earsOf, isSamePass, machineOn } from '../core/ears/passes';
 import type { VoiceMap } from '../core/map/types';
+import type { TakeFindings } from '../core/take/types';
 import { StudioTx } from '../data/client';
 import { forgetHeard, heardBlind, heardBlindOf, keepHeard, keptPassaggi, setMachine, slidesToHear } from '../data/ears';
 import { analysisOf, findTake, takesOfSinger } from '../data/takes';
@@ -46,16 +48,16 @@ export async function sayHeard(ctx: Context, { id, word, ...pass }: z.infer<type
 }
 
 /** A slip: whoever asks takes one word of theirs back, or (without `id`) all of them. How their ears compare now. */
-export async function takeBackHeard(ctx: Context, id?: string): Promise<Ears> {
+export async function takeBackHeard(ctx: Context, id?: Id<'answer'>): Promise<Ears> {
   await forgetHeard(ctx.tx, earOf(ctx), id);
   return viewEars(ctx);
 }
 
 /** A voice was heard anew: what the machine says of its passes that coaches have heard blind is brought in step. */
-export async function hearPassesAgain(tx: StudioTx, singerId: string, { passaggi }: VoiceMap): Promise<void> {
+export async function hearPassesAgain(tx: StudioTx, singerId: Id<'singer'>, { passaggi }: VoiceMap): Promise<void> {
   const said = await heardBlindOf(tx, singerId);
   if (said.length === 0) return;
-  const takes = new Map((await takesOfSinger(tx, singerId)).map((take) => [take.id, take.findings]));
+  const takes = new Map<string, TakeFindings | null>((await takesOfSinger(tx, singerId)).map((take) => [take.id, take.findings]));
   for (const { id, pass, machine } of said) {
     const findings = takes.get(pass.takeId);
     if (!findings) continue;

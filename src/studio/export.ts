@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { downloadZip } from 'client-zip';
 import { note } from '../data/audit';
 import { assignmentsOfSinger } from '../data/assignments';
@@ -12,7 +13,7 @@ import type { Run } from './context';
 import { takeAudioStream } from './takes';
 
 /** Everything that is kept of a singer as one ZIP: `singer.json` and the WAV file of each take and each spoken word, streamed while the answer goes out. @throws Refusal (not-found). */
-export async function exportSinger(run: Run, id: string): Promise<{ name: string; zip: ReadableStream<Uint8Array> }> {
+export async function exportSinger(run: Run, id: Id<'singer'>): Promise<{ name: string; zip: ReadableStream<Uint8Array> }> {
   const { singer, takes, spoken, ...rest } = await run(async ({ tx }) => ({
     singer: await mustFindSinger(tx, id),
     map: await mapOf(tx, id),

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { LessonInput, LessonChange } from '../contract/inputs';
 import { z } from 'zod';
 import { anchorsFor, isOver } from '../core/lesson/course';
@@ -20,7 +21,6 @@ import { lately, practiceOf } from '../data/practice';
 import { repertoireOf } from '../data/songs';
 import { planSourceOf } from './plans';
 import { Refusal } from './refusal';
-import { isId } from './ids';
 import { mustFindSinger } from './singers';
 import { voiceIn } from './songs';
 import type { Context } from './context';
@@ -33,17 +33,17 @@ export async function startLesson({ tx }: Context, input: z.infer<typeof LessonI
 }
 
 /** Save where a lesson stands (the newest revision wins) and the coach's words on it. */
-export async function changeLesson({ tx }: Context, id: string, { course, ...words }: z.infer<typeof LessonChange>) {
+export async function changeLesson({ tx }: Context, id: Id<'lesson'>, { course, ...words }: z.infer<typeof LessonChange>) {
   if (!(await findLesson(tx, id))) throw new Refusal('not-found', 'There is no such lesson.');
   if (course) await saveCourse(tx, id, course, isOver(course));
   if (words.note !== undefined || words.nextTime !== undefined) await saveLessonWords(tx, id, words);
 }
 
 /** A lesson with its singer, the present map, what was agreed last time, and all that could be sung in it. @throws Refusal (not-found) when there is none. */
-export async function viewLesson(ctx: Context, singerId: string, id: string) {
+export async function viewLesson(ctx: Context, singerId: Id<'singer'>, id: Id<'lesson'>) {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
-  const lesson = isId(id) ? await findLesson(tx, id) : undefined;
+  const lesson = await findLesson(tx, id);
   if (!lesson || lesson.singerId !== singer.id) throw new Refusal('not-found', 'There is no such lesson.');
   const practised = await practiceOf(tx, singerId, lately());
   const source = await planSourceOf(ctx, singer, practised);
@@ -60,7 +60,7 @@ export async function viewLesson(ctx: Context, singerId: string, id: string) {
 }
 
 /** What a singer can be listened to with, and the lessons there have been. */
-export async function viewListening({ tx }: Context, singerId: string) {
+export async function viewListening({ tx }: Context, singerId: Id<'singer'>) {
   const singer = await mustFindSinger(tx, singerId);
   const map = await mapOf(tx, singerId);
   return {

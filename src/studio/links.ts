@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { addDays } from 'date-fns';
 import { said, Said } from '../core/words/said';
 import { insertLink, revokeLinks } from '../data/links';
@@ -19,7 +20,7 @@ const LASTS_DAYS = 180;
  */
 export async function makeLink(
   { tx, now }: Context,
-  singerId: string,
+  singerId: Id<'singer'>,
   at: string,
   t: Say,
 ): Promise<{ address: string; email: string | null }> {
@@ -44,7 +45,7 @@ export async function makeLink(
   return { address, email: singer.email };
 }
 
-export async function endLink({ tx }: Context, singerId: string): Promise<void> {
+export async function endLink({ tx }: Context, singerId: Id<'singer'>): Promise<void> {
   await mustFindSinger(tx, singerId);
   await revokeLinks(tx, singerId);
 }

@@ -1,10 +1,10 @@
+import type { Id } from '../core/format/id';
 import { said } from '../core/words/said';
 import type { ModelMeta } from '../contract/inputs';
 import { z } from 'zod';
 import { MOST_MODELS } from '../core/exercise/model';
 import { countModels, deleteModel, putModel, soundOfModel } from '../data/models';
 import { Refusal } from './refusal';
-import { isId } from './ids';
 import { mustBeShort } from './short-sound';
 import { mustFindSinger } from './singers';
 import type { Context } from './context';
@@ -18,13 +18,13 @@ export async function saveModel({ tx }: Context, meta: z.infer<typeof ModelMeta>
   await putModel(tx, { ...meta, wav });
 }
 
-export async function removeModel({ tx }: Context, id: string) {
-  if (isId(id)) await deleteModel(tx, id);
+export async function removeModel({ tx }: Context, id: Id<'model'>) {
+  await deleteModel(tx, id);
 }
 
 /** The sound of a model (WAV); on a singer's page those of the studio that are for everybody or for them. @throws Refusal (not-found). */
-export async function modelSound({ tx }: Context, id: string, singerId?: string): Promise<Buffer> {
-  const found = isId(id) ? await soundOfModel(tx, id) : undefined;
+export async function modelSound({ tx }: Context, id: Id<'model'>, singerId?: Id<'singer'>): Promise<Buffer> {
+  const found = await soundOfModel(tx, id);
   if (!found || (singerId && found.singerId && found.singerId !== singerId)) throw new Refusal('not-found', 'There is no such model.');
   return found.wav;
 }

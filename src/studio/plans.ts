@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { AssignmentInput, PlanInput, TemplateInput } from '../contract/inputs';
 import { z } from 'zod';
 import { exerciseById, SHELF } from '../core/exercise/shelf';
@@ -27,7 +28,6 @@ import { chosenTitles, newestChoices } from '../data/songs';
 import type { SingerRow } from '../data/singers';
 import { dayOf } from './day';
 import { Refusal } from './refusal';
-import { isId } from './ids';
 import { schoolOf } from './settings';
 import { mustFindSinger } from './singers';
 import type { Context } from './context';
@@ -36,7 +36,7 @@ import type { Context } from './context';
  * What the plan page works with: the map, what is agreed, the coach's changes, the studio's own exercises, kept sets, and what
  * was assigned. The plan itself is worked out in the page, so that every change of terms is instant.
  */
-export async function viewPlan(ctx: Context, singerId: string) {
+export async function viewPlan(ctx: Context, singerId: Id<'singer'>) {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
   const practised = await practiceOf(tx, singerId, lately());
@@ -94,13 +94,13 @@ const askedOf = ({ voiceType, intake }: SingerRow) => ({
   intake: intake?.answers,
 });
 
-export async function savePlan({ tx }: Context, singerId: string, change: z.infer<typeof PlanInput>) {
+export async function savePlan({ tx }: Context, singerId: Id<'singer'>, change: z.infer<typeof PlanInput>) {
   await mustFindSinger(tx, singerId);
   await savePlanning(tx, singerId, change);
 }
 
 /** Assign a week: each item with its exercise as it is now, so that later changes don't alter what was assigned. */
-export async function assign(ctx: Context, input: z.infer<typeof AssignmentInput>): Promise<string> {
+export async function assign(ctx: Context, input: z.infer<typeof AssignmentInput>): Promise<Id<'assignment'>> {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, input.singerId);
   const source = await planSourceOf(ctx, singer, []);
@@ -113,7 +113,7 @@ export async function assignTo(
   { singer, source, p }: { singer: SingerRow; source: Awaited<ReturnType<typeof planSourceOf>>; p: Planning | null },
   { note, startsOn, items: given }: Omit<z.infer<typeof AssignmentInput>, 'singerId'>,
   beside: readonly AssignedItem[] = [],
-): Promise<string> {
+): Promise<Id<'assignment'>> {
   const shelf = new Map([...SHELF, ...source.own].map((e) => [e.id, e]));
   // The line of a song is a line of the singer's own: of the one whose key was chosen last.
   const [song] = await newestChoices(tx, singer.id, 1);
@@ -158,17 +158,17 @@ export const whole = <T extends AssignmentRow>({ items, startsOn, ...row }: T) =
   startsOn: startsOn ?? dayOf(row.createdAt),
 });
 
-async function mustFindAssignment(tx: StudioTx, id: string) {
-  const found = isId(id) ? await findAssignment(tx, id) : undefined;
+async function mustFindAssignment(tx: StudioTx, id: Id<'assignment'>) {
+  const found = await findAssignment(tx, id);
   if (!found) throw new Refusal('not-found', 'There is no such assignment.');
   return whole(found);
 }
 
 /** An assignment's items, to be fitted to another voice. */
-export const assignedItems = async ({ tx }: Context, id: string) => (await mustFindAssignment(tx, id)).items;
+export const assignedItems = async ({ tx }: Context, id: Id<'assignment'>) => (await mustFindAssignment(tx, id)).items;
 
 /** An assignment with its singer and map, for the practice sheet. */
-export async function viewAssignment({ tx }: Context, id: string) {
+export async function viewAssignment({ tx }: Context, id: Id<'assignment'>) {
   const { items, ...assignment } = await mustFindAssignment(tx, id);
   const singer = await mustFindSinger(tx, assignment.singerId);
   return { assignment, singer, map: await mapOf(tx, singer.id), items: items.map((item) => ({ item, exercise: item.exercise })) };
@@ -177,5 +177,5 @@ export async function viewAssignment({ tx }: Context, id: string) {
 export const saveTemplate = ({ tx }: Context, input: z.infer<typeof TemplateInput>) => putTemplate(tx, input);
 
 export async function removeTemplate({ tx }: Context, id: string) {
-  if (isId(id)) await deleteTemplate(tx, id);
+  await deleteTemplate(tx, id);
 }

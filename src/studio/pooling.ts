@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { stepOfTake } from '../core/lesson/take-name';
 import { withPins } from '../core/map/pins';
 import { mapVoice, summaryOf } from '../core/map/pool';
@@ -13,7 +14,7 @@ import { findSinger } from '../data/singers';
 import { marksOfSinger, takesOfSinger } from '../data/takes';
 
 /** What a map is pooled from, of takes up to a time. */
-export async function evidenceFor(tx: StudioTx, singerId: string, until = Infinity): Promise<TakeEvidence[]> {
+export async function evidenceFor(tx: StudioTx, singerId: Id<'singer'>, until = Infinity): Promise<TakeEvidence[]> {
   const takes = await takesOfSinger(tx, singerId);
   const marks = await marksOfSinger(tx, singerId);
   return takes.flatMap((t) =>
@@ -33,13 +34,13 @@ export async function evidenceFor(tx: StudioTx, singerId: string, until = Infini
 }
 
 /** The map of a voice pooled from what was sung up to a time, without pins. */
-export async function poolNow(tx: StudioTx, singerId: string, until = Infinity): Promise<VoiceMap> {
+export async function poolNow(tx: StudioTx, singerId: Id<'singer'>, until = Infinity): Promise<VoiceMap> {
   const singer = await findSinger(tx, singerId);
   return mapVoice(await evidenceFor(tx, singerId, until), { expectedMidi: singer && expectedChange(singer.voiceType) });
 }
 
 /** The pooled map of a voice, without pins: kept from last time while its evidence hasn't changed. */
-async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
+async function pooledMap(tx: StudioTx, singerId: Id<'singer'>): Promise<VoiceMap> {
   // Read before the takes: evidence that comes meanwhile makes this map old, never wrong.
   const evidence = await evidenceOf(tx, singerId);
   const kept = await keptMap(tx, singerId, evidence);
@@ -52,7 +53,7 @@ async function pooledMap(tx: StudioTx, singerId: string): Promise<VoiceMap> {
 }
 
 /** The map of a voice as far as the studio's own ears bear the machine out, with the coach's pinned values in place. */
-export const mapOf = async (tx: StudioTx, singerId: string): Promise<VoiceMap> =>
+export const mapOf = async (tx: StudioTx, singerId: Id<'singer'>): Promise<VoiceMap> =>
   withPins(withTrust(await pooledMap(tx, singerId), await trustIn(tx)), await pinsOf(tx, singerId));
 
 /** Pool the map of one voice whose evidence has changed, who was heard last first. Whether there was one. */

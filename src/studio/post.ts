@@ -1,9 +1,10 @@
+import type { Id } from '../core/format/id';
 import type { StudioTx } from '../data/client';
 import { insertMessage, messagesOf } from '../data/links';
 import type { Context } from './context';
 
 interface Message {
-  singerId: string | null;
+  singerId: Id<'singer'> | null;
   /** Whom it is for, in words, and where it goes; no address: by the coach's own hand. */
   recipient: string;
   address: string | null;

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { EntriesInput, AnswerInput } from '../contract/inputs';
 import { z } from 'zod';
 import { chaptersOf } from '../core/practice/chapters';
@@ -19,7 +20,6 @@ import { planningIn, planSourceOf, whole as complete } from './plans';
 import { mainChange, measuresByDay } from '../core/practice/measures';
 import { Refusal } from './refusal';
 import { voiceIn } from './songs';
-import { isId } from './ids';
 import { mustFindSinger } from './singers';
 import type { Context } from './context';
 
@@ -27,7 +27,7 @@ import type { Context } from './context';
 const MOST_SONGS = 6;
 
 /** A singer's own page: this week's work, the voice it is for, and what was practised. */
-export async function viewPractice(ctx: Context, singerId: string) {
+export async function viewPractice(ctx: Context, singerId: Id<'singer'>) {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
   const [newest] = await assignmentsOfSinger(tx, singerId);
@@ -76,8 +76,8 @@ export async function viewPractice(ctx: Context, singerId: string) {
 }
 
 /** Add to a singer's log what was practised, perhaps hours ago without a network; sent twice it is there once. */
-export async function addEntries({ tx }: Context, singerId: string, { entries }: z.infer<typeof EntriesInput>) {
-  const mine = new Set((await assignmentsOfSinger(tx, singerId)).map((a) => a.id));
+export async function addEntries({ tx }: Context, singerId: Id<'singer'>, { entries }: z.infer<typeof EntriesInput>) {
+  const mine = new Set<string>((await assignmentsOfSinger(tx, singerId)).map((a) => a.id));
   await addPractice(
     tx,
     singerId,
@@ -86,13 +86,12 @@ export async function addEntries({ tx }: Context, singerId: string, { entries }:
 }
 
 /** The coach's word on a line of a log: an answer, which the phone shows, or that what nobody heard went as meant. @throws Refusal (not-found) where there is no such line. */
-export async function answer({ tx }: Context, entryId: string, word: z.infer<typeof AnswerInput>) {
-  if (!isId(entryId) || !(await answerPractice(tx, entryId, word)))
-    throw new Refusal('not-found', 'There is no such line in any log of this studio.');
+export async function answer({ tx }: Context, entryId: Id<'entry'>, word: z.infer<typeof AnswerInput>) {
+  if (!(await answerPractice(tx, entryId, word))) throw new Refusal('not-found', 'There is no such line in any log of this studio.');
 }
 
 /** What was practised and what the voice measured over time, for the coach. */
-export async function viewLog({ tx, now }: Context, singerId: string) {
+export async function viewLog({ tx, now }: Context, singerId: Id<'singer'>) {
   const singer = await mustFindSinger(tx, singerId);
   const map = await mapOf(tx, singerId);
   const all = await practiceOf(tx, singerId);

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import { said } from '../core/words/said';
 import type { OtherTake } from '../contract/answers';
 import { z } from 'zod';
@@ -12,18 +13,17 @@ import { mapOf, poolNow } from './pooling';
 import { archiveSinger, awaitsConsent, deleteSinger, findSinger, insertSinger, singerNames, updateSinger } from '../data/singers';
 import { takeLinesOfSinger } from '../data/takes';
 import { Refusal } from './refusal';
-import { isId } from './ids';
 import { schoolOf } from './settings';
 import type { Context } from './context';
 
 export const addSinger = ({ tx }: Context, input: z.infer<typeof SingerShape>) => insertSinger(tx, input);
 
-export async function editSinger({ tx }: Context, id: string, input: z.infer<typeof SingerShape>) {
+export async function editSinger({ tx }: Context, id: Id<'singer'>, input: z.infer<typeof SingerShape>) {
   await mustFindSinger(tx, id);
   await updateSinger(tx, id, input);
 }
 
-export async function setArchived({ tx }: Context, id: string, archived: boolean) {
+export async function setArchived({ tx }: Context, id: Id<'singer'>, archived: boolean) {
   await mustFindSinger(tx, id);
   await archiveSinger(tx, id, archived);
 }
@@ -41,7 +41,7 @@ export function mustAgreeToRecording({ name, intake }: { name: string; intake: I
 }
 
 /** For good, with every take, mark, lesson and assignment. The name must be given, so that no slip of a finger does it. */
-export async function removeSinger({ tx }: Context, id: string, name: string) {
+export async function removeSinger({ tx }: Context, id: Id<'singer'>, name: string) {
   const singer = await mustFindSinger(tx, id);
   if (name.trim() !== singer.name)
     throw new Refusal(
@@ -52,19 +52,19 @@ export async function removeSinger({ tx }: Context, id: string, name: string) {
 }
 
 /** The map as it stood at a time: what had been sung until then (the marks are today's). */
-export async function mapAsOf({ tx }: Context, id: string, until: Date) {
+export async function mapAsOf({ tx }: Context, id: Id<'singer'>, until: Date) {
   await mustFindSinger(tx, id);
   return poolNow(tx, id, until.getTime());
 }
 
 /** Pin a value of the map, or take the pin out (null). */
-export async function pinValue({ tx }: Context, id: string, { what, midi }: { what: PinName; midi: number | null }) {
+export async function pinValue({ tx }: Context, id: Id<'singer'>, { what, midi }: { what: PinName; midi: number | null }) {
   await mustFindSinger(tx, id);
   await (midi === null ? removePin(tx, id, what) : setPin(tx, id, what, midi));
 }
 
 /** A singer's takes that can be heard beside another's: usable, and their sound is there. */
-export async function takesToCompare({ tx }: Context, id: string): Promise<OtherTake[]> {
+export async function takesToCompare({ tx }: Context, id: Id<'singer'>): Promise<OtherTake[]> {
   await mustFindSinger(tx, id);
   return (await takeLinesOfSinger(tx, id)).flatMap(({ id: takeId, task, recordedAt, quality, soundRemovedAt }) =>
     quality?.usable && !soundRemovedAt ? [{ id: takeId, task, recordedAt }] : [],
@@ -75,15 +75,15 @@ export async function takesToCompare({ tx }: Context, id: string): Promise<Other
 export const viewNames = ({ tx }: Context) => singerNames(tx);
 
 /** The singer. @throws Refusal (not-found) when there is none. */
-export async function mustFindSinger(tx: StudioTx, id: string) {
-  const singer = isId(id) ? await findSinger(tx, id) : undefined;
+export async function mustFindSinger(tx: StudioTx, id: Id<'singer'>) {
+  const singer = await findSinger(tx, id);
   if (singer) tx.saw.add(id);
   if (!singer) throw new Refusal('not-found', 'There is no such singer in this studio.');
   return singer;
 }
 
 /** What stands over every view of a singer. @throws Refusal (not-found). */
-export async function viewFrame({ tx }: Context, id: string) {
+export async function viewFrame({ tx }: Context, id: Id<'singer'>) {
   const singer = await mustFindSinger(tx, id);
   return { singer, awaitsConsent: awaitsConsent(singer.intake) };
 }
@@ -92,7 +92,7 @@ export async function viewFrame({ tx }: Context, id: string) {
 const showsCategories = (intake: Intake | null) => !(intake?.minor || intake?.changing || intake?.noCategories);
 
 /** A singer with map and takes. @throws Refusal (not-found) when there is none. */
-export async function viewSinger({ tx }: Context, id: string) {
+export async function viewSinger({ tx }: Context, id: Id<'singer'>) {
   const singer = await mustFindSinger(tx, id);
   const map = await mapOf(tx, id);
   const takes = await takeLinesOfSinger(tx, id);

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { SongSinger } from '../contract/answers';
 import type { SongInput } from '../contract/inputs';
 import { z } from 'zod';
@@ -35,24 +36,22 @@ import {
 } from '../data/songs';
 import { planningIn, planSourceOf } from './plans';
 import { Refusal } from './refusal';
-import { isId } from './ids';
 import { mustFindSinger } from './singers';
 import type { Context } from './context';
 
 export const viewSongs = async ({ tx }: Context) => ({ songs: await songLines(tx) });
 
-async function mustFindSong(tx: StudioTx, id: string): Promise<SongRow> {
-  const row = isId(id) ? await findSong(tx, id) : undefined;
+async function mustFindSong(tx: StudioTx, id: Id<'song'>): Promise<SongRow> {
+  const row = await findSong(tx, id);
   if (!row) throw new Refusal('not-found', 'There is no such song in this studio.');
   return row;
 }
 
-export const viewStudioSong = ({ tx }: Context, id: string) => mustFindSong(tx, id);
+export const viewStudioSong = ({ tx }: Context, id: Id<'song'>) => mustFindSong(tx, id);
 
 export const saveSong = ({ tx }: Context, input: z.infer<typeof SongInput>) => putSong(tx, input);
 
-export async function removeSong({ tx }: Context, id: string) {
-  if (!isId(id)) return;
+export async function removeSong({ tx }: Context, id: Id<'song'>) {
   await deleteSong(tx, id);
   await deleteModelsOfSong(tx, id);
 }
@@ -64,7 +63,7 @@ export const voiceIn = (map: VoiceMap, { voiceType, intake }: Pick<SingerRow, 'v
 const voiceFor = async (tx: StudioTx, singer: SingerRow): Promise<SongVoice | null> => voiceIn(await mapOf(tx, singer.id), singer);
 
 /** Every singer who was heard, as their maps stand: the page works out whom it fits, a song of some minutes takes long for a choir. */
-export async function singersOfSong({ tx }: Context, id: string): Promise<SongSinger[]> {
+export async function singersOfSong({ tx }: Context, id: Id<'song'>): Promise<SongSinger[]> {
   await mustFindSong(tx, id);
   const chosen = new Map((await choicesOf(tx, id)).map((c) => [c.singerId, c.chosen]));
   const trust = await trustIn(tx);
@@ -82,7 +81,7 @@ const withoutTakes = (voice: SongVoice): SongVoice => ({
 });
 
 /** A singer's songs, and the studio's others; and what the singer's road says of songs now. */
-export async function viewRepertoire(ctx: Context, singerId: string) {
+export async function viewRepertoire(ctx: Context, singerId: Id<'singer'>) {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
   const own = await repertoireOf(tx, singerId);
@@ -106,7 +105,7 @@ const withoutNotes = <T extends { heard: Heard | null }>(t: T): T =>
   t.heard?.outcome ? { ...t, heard: { ...t.heard, outcome: { ...t.heard.outcome, notes: [] } } } : t;
 
 /** One song as one singer meets it, with what the plan page works with, so that a bar goes into the week at once. */
-export async function viewSong(ctx: Context, singerId: string, songId: string) {
+export async function viewSong(ctx: Context, singerId: Id<'singer'>, songId: Id<'song'>) {
   const { tx } = ctx;
   const singer = await mustFindSinger(tx, singerId);
   const { song, note } = await mustFindSong(tx, songId);
@@ -125,22 +124,27 @@ export async function viewSong(ctx: Context, singerId: string, songId: string) {
   };
 }
 
-export async function decide({ tx }: Context, singerId: string, songId: string, chosen: Chosen) {
+export async function decide({ tx }: Context, singerId: Id<'singer'>, songId: Id<'song'>, chosen: Chosen) {
   await mustFindSinger(tx, singerId);
   await mustFindSong(tx, songId);
   await choose(tx, singerId, songId, chosen);
 }
 
-export async function forgetChoice({ tx }: Context, singerId: string, songId: string) {
+export async function forgetChoice({ tx }: Context, singerId: Id<'singer'>, songId: Id<'song'>) {
   await mustFindSinger(tx, singerId);
-  if (isId(songId)) await unchoose(tx, singerId, songId);
+  await unchoose(tx, singerId, songId);
 }
 
 /**
  * Note of a fresh take which song it is, and what is predicted of it as the map stands before it is heard. A song that is gone, or a voice
  * that nothing is known of, must not cost a take.
  */
-export async function noteSong(tx: StudioTx, takeId: string, singer: SingerRow, sung: { id: string; semitones: number }): Promise<void> {
+export async function noteSong(
+  tx: StudioTx,
+  takeId: Id<'take'>,
+  singer: SingerRow,
+  sung: { id: Id<'song'>; semitones: number },
+): Promise<void> {
   const found = await findSong(tx, sung.id);
   if (!found) return;
   const voice = await voiceFor(tx, singer);

@@ -1,10 +1,11 @@
+import type { Id } from '../core/format/id';
 import { subMinutes } from 'date-fns';
 import { bytesOf, SoundStore } from '../data/sound-store';
 import { audioPart, letGo, nextToDelete, nextToStore } from '../data/take-audio';
 import type { Context, Run } from './context';
 
 /** The pieces of a take's file from one on, one in memory and one short transaction at a time. */
-export async function* soundOf(run: Run, takeId: string, fromPart = 0): AsyncGenerator<Buffer> {
+export async function* soundOf(run: Run, takeId: Id<'take'>, fromPart = 0): AsyncGenerator<Buffer> {
   for (let part = fromPart; ; part++) {
     const piece = await run(({ tx }) => audioPart(tx, takeId, part));
     if (!piece) return;

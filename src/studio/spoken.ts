@@ -1,9 +1,9 @@
+import type { Id } from '../core/format/id';
 import { createHash } from 'node:crypto';
 import type { z } from 'zod';
 import type { SpokenMeta } from '../contract/inputs';
 import { deleteSpoken, keepNewestSpoken, putSpoken, soundOfSpoken } from '../data/spoken';
 import type { Context } from './context';
-import { isId } from './ids';
 import { Refusal } from './refusal';
 import { mustBeShort } from './short-sound';
 import { mustAgreeToRecording, mustFindSinger } from './singers';
@@ -12,7 +12,7 @@ import { mustAgreeToRecording, mustFindSinger } from './singers';
 export const MOST_SPOKEN = 180;
 
 /** Whether a singer may bring a spoken word. @throws Refusal (conflict) where nobody agreed to recording. */
-export async function mayBringSpoken({ tx }: Context, singerId: string): Promise<void> {
+export async function mayBringSpoken({ tx }: Context, singerId: Id<'singer'>): Promise<void> {
   mustAgreeToRecording(await mustFindSinger(tx, singerId));
 }
 
@@ -20,7 +20,12 @@ export async function mayBringSpoken({ tx }: Context, singerId: string): Promise
  * Keep what a singer spoke to their coach, of the line of the log with that id, which may arrive later; sent twice it is there once.
  * @throws Refusal (incomplete) when it is no sound, too long, or not what was sent; (conflict) as above, or when the id is another's.
  */
-export async function keepSpoken(ctx: Context, singerId: string, { id, sha256 }: z.infer<typeof SpokenMeta>, wav: Buffer): Promise<void> {
+export async function keepSpoken(
+  ctx: Context,
+  singerId: Id<'singer'>,
+  { id, sha256 }: z.infer<typeof SpokenMeta>,
+  wav: Buffer,
+): Promise<void> {
   const { tx } = ctx;
   await mayBringSpoken(ctx, singerId);
   if (createHash('sha256').update(wav).digest('hex') !== sha256)
@@ -34,14 +39,14 @@ export async function keepSpoken(ctx: Context, singerId: string, { id, sha256 }:
 const notHere = () => new Refusal('not-found', 'This spoken word is not here: it has not arrived yet, or was deleted.');
 
 /** What was spoken of a line of a log (WAV). @throws Refusal (not-found). */
-export async function spokenSound({ tx }: Context, id: string): Promise<Buffer> {
-  const found = isId(id) ? await soundOfSpoken(tx, id) : undefined;
+export async function spokenSound({ tx }: Context, id: Id<'entry'>): Promise<Buffer> {
+  const found = await soundOfSpoken(tx, id);
   if (!found) throw notHere();
   tx.saw.add(found.singerId);
   return found.wav;
 }
 
 /** Delete the sound of a spoken word for good; its line stays. @throws Refusal (not-found). */
-export async function removeSpokenWord({ tx }: Context, id: string): Promise<void> {
-  if (!isId(id) || !(await deleteSpoken(tx, id))) throw notHere();
+export async function removeSpokenWord({ tx }: Context, id: Id<'entry'>): Promise<void> {
+  if (!(await deleteSpoken(tx, id))) throw notHere();
 }

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { Stored } from '../contract/answers';
 import type { TakeMeta, TakeNote } from '../contract/inputs';
 import { z } from 'zod';
@@ -21,7 +22,6 @@ import {
 } from '../data/takes';
 import { insertAudioPart, PART_BYTES } from '../data/take-audio';
 import type { Context, Run } from './context';
-import { isId } from './ids';
 import { Refusal } from './refusal';
 import { mustAgreeToRecording } from './singers';
 import { noteSong } from './songs';
@@ -78,15 +78,15 @@ function takeRow({ song: _song, ...meta }: TakeMeta, { layout, bytes }: Recordin
   return { ...meta, note: '', bytes, durationS: secondsOf(layout), sampleRate: layout.sampleRate };
 }
 
-async function mustFind(tx: StudioTx, id: string): Promise<TakeRow> {
-  const take = isId(id) ? await findTake(tx, id) : undefined;
+async function mustFind(tx: StudioTx, id: Id<'take'>): Promise<TakeRow> {
+  const take = await findTake(tx, id);
   if (take) tx.saw.add(take.singerId);
   if (!take) throw new Refusal('not-found', 'There is no such take: it may have been discarded.');
   return take;
 }
 
 /** A take with its newest analysis (none while it waits) and the coach's marks. */
-export async function viewTake({ tx }: Context, id: string) {
+export async function viewTake({ tx }: Context, id: Id<'take'>) {
   const take = await mustFind(tx, id);
   const [analysis, marks] = [await analysisOf(tx, id), await marksOfTake(tx, id)];
   return {
@@ -98,13 +98,13 @@ export async function viewTake({ tx }: Context, id: string) {
 export type TakeView = Awaited<ReturnType<typeof viewTake>>;
 
 /** Discard a take with its sound, analyses and marks. */
-export async function discardTake({ tx }: Context, id: string): Promise<void> {
+export async function discardTake({ tx }: Context, id: Id<'take'>): Promise<void> {
   await mustFind(tx, id);
   await deleteTake(tx, id);
 }
 
 /** The take's file as a stream of bytes `from` to `to` (exclusive). */
-export function takeAudioStream(run: Run, id: string, from: number, to: number): ReadableStream<Uint8Array> {
+export function takeAudioStream(run: Run, id: Id<'take'>, from: number, to: number): ReadableStream<Uint8Array> {
   const first = Math.floor(from / PART_BYTES);
   const pieces = soundOf(run, id, first);
   let at = from;
@@ -123,7 +123,7 @@ export function takeAudioStream(run: Run, id: string, from: number, to: number):
 }
 
 /** @throws Refusal (gone) when its sound was deleted. */
-export async function takeWithSound({ tx }: Context, id: string): Promise<TakeRow> {
+export async function takeWithSound({ tx }: Context, id: Id<'take'>): Promise<TakeRow> {
   const take = await mustFind(tx, id);
   if (take.soundRemovedAt)
     throw new Refusal(
@@ -134,19 +134,19 @@ export async function takeWithSound({ tx }: Context, id: string): Promise<TakeRo
 }
 
 /** Set the coach's word on a moment; the mark's id is the client's, so saving twice is saving once. */
-export async function setMark({ tx }: Context, takeId: string, markId: string, input: z.infer<typeof MarkShape>): Promise<void> {
+export async function setMark({ tx }: Context, takeId: Id<'take'>, markId: Id<'mark'>, input: z.infer<typeof MarkShape>): Promise<void> {
   await mustFind(tx, takeId);
   if (!(await putMark(tx, { id: markId, takeId, ...input })))
     throw new Refusal('conflict', 'This mark belongs to another take: make a new one.');
 }
 
-export async function removeMark({ tx }: Context, takeId: string, markId: string): Promise<void> {
+export async function removeMark({ tx }: Context, takeId: Id<'take'>, markId: Id<'mark'>): Promise<void> {
   await mustFind(tx, takeId);
   await deleteMark(tx, takeId, markId);
 }
 
 /** The coach's note on a take. */
-export async function noteTake({ tx }: Context, id: string, { note }: z.infer<typeof TakeNote>) {
+export async function noteTake({ tx }: Context, id: Id<'take'>, { note }: z.infer<typeof TakeNote>) {
   await mustFind(tx, id);
   await saveTakeNote(tx, id, note);
 }

@@ -1,3 +1,4 @@
+import type { Id } from '../core/format/id';
 import type { z } from 'zod';
 import type { TogetherInput } from '../contract/inputs';
 import { dayLater } from '../core/plan/days';
@@ -54,7 +55,7 @@ export async function viewTogether(ctx: Context, asked: readonly string[]) {
  * Who of some singers may sing today, each with what a plan is worked out from and how far under what is written they sing; who was not
  * heard, and who rests, by name.
  */
-async function voicesOf(ctx: Context, ids: readonly string[]) {
+async function voicesOf(ctx: Context, ids: readonly Id<'singer'>[]) {
   const unheard: string[] = [];
   const resting: string[] = [];
   const heard = [];
@@ -100,7 +101,7 @@ export async function assignTogether(
 }
 
 /** The week a singer is in on a day, as it was assigned last; null where that one is over. */
-async function weekNow({ tx }: Context, singerId: string, day: string) {
+async function weekNow({ tx }: Context, singerId: Id<'singer'>, day: string) {
   const [newest] = await assignmentsOfSinger(tx, singerId);
   const week = newest && whole(newest);
   return week && day < dayLater(week.startsOn, DAYS_A_WEEK) ? week : null;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { IdShape } from './id';
 import { BREAKS, Heard } from '../song/outcome';
 import { LEVELS } from '../song/risks';
 import { MARKS, Song } from '../song/types';
@@ -66,7 +67,7 @@ export const ChosenShape = z.object({
 export type Chosen = z.infer<typeof ChosenShape>;
 
 /** A key a take was sung in, as it comes in an address. */
-export const SungShape = z.object({ id: z.uuid(), semitones: z.number().int().min(-36).max(36) });
+export const SungShape = z.object({ id: IdShape('song'), semitones: z.number().int().min(-36).max(36) });
 
 export const PredictedShape = z
   .array(z.object({ bar: z.number().int().min(0).max(MOST_BARS), called: z.enum(LEVELS), leaps: z.literal(true).optional() }))

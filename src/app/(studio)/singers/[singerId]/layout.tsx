@@ -1,8 +1,8 @@
-import { shown } from '@/server/found';
+import { named, shown } from '@/server/found';
 import { viewFrame } from '@/studio/singers';
 import { SingerFrame } from '@/ui/studio/SingerFrame';
 
 export default async function Layout({ children, params }: { children: React.ReactNode; params: Promise<{ singerId: string }> }) {
-  const { singerId } = await params;
+  const { singerId } = await named(params);
   return <SingerFrame {...await shown(viewFrame, singerId)}>{children}</SingerFrame>;
 }

@@ -1,11 +1,11 @@
 import { texts } from '@/core/words/said';
 import { titled } from '@/server/language';
-import { shown } from '@/server/found';
+import { named, shown } from '@/server/found';
 import { viewPlan } from '@/studio/plans';
 import { PlanRoom } from '@/ui/plan/PlanRoom';
 
 export const generateMetadata = () => titled(texts('Plan'));
 
 export default async function Page({ params }: { params: Promise<{ singerId: string }> }) {
-  return <PlanRoom view={await shown(viewPlan, (await params).singerId)} />;
+  return <PlanRoom view={await shown(viewPlan, (await named(params)).singerId)} />;
 }

@@ -1,6 +1,6 @@
 import { texts } from '@/core/words/said';
 import { titled } from '@/server/language';
-import { shown } from '@/server/found';
+import { named, shown } from '@/server/found';
 import { takesToCompare, viewNames, viewSinger } from '@/studio/singers';
 import { viewTake } from '@/studio/takes';
 import { ReviewRoom } from '@/ui/review/ReviewRoom';
@@ -14,7 +14,7 @@ export default async function Page({
   params: Promise<{ singerId: string; takeId: string }>;
   searchParams: Promise<{ at?: string }>;
 }) {
-  const { singerId, takeId } = await params;
+  const { singerId, takeId } = await named(params);
   const { singer, map } = await shown(viewSinger, singerId);
   const view = await shown(viewTake, takeId);
   const others = (await shown(takesToCompare, singerId)).filter((t) => t.id !== takeId);
