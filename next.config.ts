@@ -8,8 +8,11 @@ const config: NextConfig = {
   turbopack: { root: dirname(fileURLToPath(import.meta.url)) },
   serverExternalPackages: ['pg', 'pg-boss'],
   poweredByHeader: false,
-  // Some browsers ask for it whatever the page says.
-  redirects: async () => [{ source: '/favicon.ico', destination: '/icon.svg', permanent: false }],
+  redirects: async () => [
+    // Some browsers ask for it whatever the page says.
+    { source: '/favicon.ico', destination: '/icon.svg', permanent: false },
+    { source: '/singers/:singerId', destination: '/singers/:singerId/map', permanent: false },
+  ],
   headers: async () => [
     {
       source: '/:path*',

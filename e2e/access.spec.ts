@@ -130,7 +130,6 @@ const RULES: Record<string, Rule> = {
   'GET /settings/coaches': ['owner', page('/settings/coaches')],
   'GET /settings/log': ['owner', page('/settings/log')],
   'GET /assignments/[assignmentId]': ['reader', async (t) => ({ path: `/assignments/${await t.assignment()}` })],
-  'GET /singers/[singerId]': ['reader', ofSinger('/map')],
   'GET /singers/[singerId]/listen': ['reader', ofSinger('/listen')],
   'GET /singers/[singerId]/map': ['reader', ofSinger('/map')],
   'GET /singers/[singerId]/plan': ['reader', ofSinger('/plan')],

@@ -174,6 +174,7 @@ test('a page that nobody touches fetches no other page and no piano; a hand that
   page.on('request', (r) => asked.push(new URL(r.url()).pathname + new URL(r.url()).search));
   await page.reload({ waitUntil: 'networkidle' });
   expect(asked.filter((path) => /_rsc=|\/piano\//.test(path))).toEqual([]);
+  await page.mouse.move(600, 400, { steps: 4 });
   await page.getByRole('link', { name: 'Songs', exact: true }).first().hover();
   await expect.poll(() => asked.filter((path) => path.startsWith('/piano/')).length).toBeGreaterThan(10);
   await expect.poll(() => asked.filter((path) => path.startsWith('/songs?_rsc=')).length).toBeGreaterThan(0);

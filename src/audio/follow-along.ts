@@ -43,7 +43,14 @@ const SIGNS_OF_A_HAND = ['pointermove', 'pointerdown', 'keydown'];
  */
 function readyWhenMeant(): () => void {
   const waiting = new AbortController();
-  const begin = () => {
+  let at = '';
+  const begin = (sign: Event) => {
+    if (sign instanceof PointerEvent && sign.type === 'pointermove') {
+      // Where something else comes to lie under a pointer that rests, browsers tell of a move that was none.
+      const before = at;
+      at = `${sign.screenX} ${sign.screenY}`;
+      if (before === '' || before === at) return;
+    }
     waiting.abort();
     makeReady();
   };

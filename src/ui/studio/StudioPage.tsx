@@ -219,7 +219,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
               {shown.slice(0, rows).map((s) => (
                 <tr key={s.id} className="border-b border-line last:border-0 [contain-intrinsic-size:auto_70px] [content-visibility:auto]">
                   <td className="px-4 py-3">
-                    <Link href={`/singers/${s.id}`} className="text-lg font-bold hover:underline">
+                    <Link href={`/singers/${s.id}/map`} className="text-lg font-bold hover:underline">
                       {s.name}
                     </Link>
                     <div className="text-sm text-soft">{[t(voiceType(s.voiceType).name), s.part].filter(Boolean).join(' · ')}</div>
