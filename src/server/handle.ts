@@ -14,7 +14,7 @@ export interface Given<N extends RouteName> {
 }
 
 /** @throws Refusal (not-found) where something in the path can't be the id of anything. */
-function checked<Names extends string>(params: Record<Names, string>) {
+function checked(params: Record<string, string>) {
   if (!areIds(params)) throw new Refusal('not-found', 'There is nothing at this address: it is not complete, or what it named is gone.');
   return params;
 }
@@ -30,7 +30,7 @@ export function handle<N extends RouteName>(name: N, work: (given: Given<N>) => 
   return (request: Request, context: { params: Promise<ParamsOf<N> | undefined> }): Promise<Response> =>
     respond(request, who, async () => {
       // A path without names has none at all.
-      const params = checked<string>((await context.params) ?? {});
+      const params = checked((await context.params) ?? {});
       const withItsId = (sent: unknown) => (itsId ? { ...(sent as object), id: params[itsId] } : sent);
       const asked = Object.fromEntries(new URL(request.url).searchParams);
       return work({

@@ -8,6 +8,4 @@ export const viewShelf = async ({ tx }: Context) => ({ own: await ownExercises(t
 export const saveExercise = ({ tx }: Context, input: Exercise) => putExercise(tx, input);
 
 /** Take an exercise of one's own off the shelf; what was assigned keeps it. */
-export async function removeExercise({ tx }: Context, id: string) {
-  await deleteExercise(tx, id);
-}
+export const removeExercise = ({ tx }: Context, id: string) => deleteExercise(tx, id);

@@ -18,9 +18,7 @@ export async function saveModel({ tx }: Context, meta: z.infer<typeof ModelMeta>
   await putModel(tx, { ...meta, wav });
 }
 
-export async function removeModel({ tx }: Context, id: Id<'model'>) {
-  await deleteModel(tx, id);
-}
+export const removeModel = ({ tx }: Context, id: Id<'model'>) => deleteModel(tx, id);
 
 /** The sound of a model (WAV); on a singer's page those of the studio that are for everybody or for them. @throws Refusal (not-found). */
 export async function modelSound({ tx }: Context, id: Id<'model'>, singerId?: Id<'singer'>): Promise<Buffer> {

@@ -176,6 +176,4 @@ export async function viewAssignment({ tx }: Context, id: Id<'assignment'>) {
 
 export const saveTemplate = ({ tx }: Context, input: z.infer<typeof TemplateInput>) => putTemplate(tx, input);
 
-export async function removeTemplate({ tx }: Context, id: string) {
-  await deleteTemplate(tx, id);
-}
+export const removeTemplate = ({ tx }: Context, id: string) => deleteTemplate(tx, id);

@@ -1,5 +1,13 @@
-import { FormEvent, FormHTMLAttributes } from 'react';
-import { useAlive } from './useAlive';
+import { FormEvent, FormHTMLAttributes, useSyncExternalStore } from 'react';
+
+const never = () => () => {};
+/** Whether the page listens to hands yet: what a server drew is seen before. */
+const useAlive = () =>
+  useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
 
 type Props = Omit<FormHTMLAttributes<HTMLFormElement>, 'onSubmit'> & { onSubmit(event: FormEvent<HTMLFormElement>): unknown };
 

@@ -6,19 +6,19 @@ import { useMemo, useState } from 'react';
 import type { Exercise } from '../../core/exercise/types';
 import { blocked, Planning } from '../../core/plan/check';
 import { STRAND_WORDS, weightWords } from '../kit/words-of-work';
-import { useAlive } from '../kit/useAlive';
+import { useInTwoParts } from '../kit/useInTwoParts';
 import { ANYTHING, filtered } from './filter';
 import { ShelfFilter } from './ShelfFilter';
 import { useLanguage } from '../language/language';
 
-/** So many cards are drawn by the server, more than are seen before the list scrolls; the rest once the page listens to hands. */
+/** More than are seen of the list before it scrolls. */
 const FIRST_CARDS = 16;
 
 /** The shelf beside the week: what is looked for, what suits this voice first; taken by drag, or by its button. */
 export function ShelfPanel({ p, taken, onAdd }: { p: Planning; taken: ReadonlySet<string>; onAdd: (exercise: Exercise) => void }) {
   const { t } = useLanguage();
   const [filter, setFilter] = useState(ANYTHING);
-  const most = useAlive() ? Infinity : FIRST_CARDS;
+  const cards = useInTwoParts(FIRST_CARDS);
   const shown = useMemo(
     () =>
       filtered(p.shelf, filter)
@@ -35,7 +35,7 @@ export function ShelfPanel({ p, taken, onAdd }: { p: Planning; taken: ReadonlySe
       </p>
       {/* A list that scrolls must be reachable by keyboard: its buttons are. */}
       <ul className="flex max-h-[30rem] min-h-0 flex-col gap-1 overflow-y-auto pr-1 lg:max-h-none lg:flex-1 lg:basis-0">
-        {shown.slice(0, most).map(({ e, block }) => (
+        {shown.slice(0, cards).map(({ e, block }) => (
           <Card key={e.id} exercise={e} why={block?.says ?? null} onAdd={() => onAdd(e)} />
         ))}
       </ul>

@@ -2,7 +2,7 @@
 import { differenceInCalendarDays } from 'date-fns';
 import { Pencil, UserPlus } from 'lucide-react';
 import { Link } from '../kit/Link';
-import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import type { HealthAnswers } from '../../core/lesson/types';
 import type { VoiceSummary } from '../../core/map/types';
 import type { PractisedInShort } from '../../core/practice/log';
@@ -10,6 +10,7 @@ import type { Entry } from '../../core/practice/types';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
 import { Choice } from '../kit/Choice';
 import { ForCoaches, useMayChange } from '../kit/may-change';
+import { useInTwoParts } from '../kit/useInTwoParts';
 import { FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
 import { toldInWords } from '../practice/words';
@@ -114,9 +115,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
   const [archived, setArchived] = useState(false);
   const [editing, setEditing] = useState<Row | 'new' | null>(null);
   const asked = useDeferredValue(words.trim().toLowerCase());
-  // A long list comes in two parts, so that the first screen is there at once.
-  const [rows, setRows] = useState(FIRST_ROWS);
-  useEffect(() => startTransition(() => setRows(Infinity)), []);
+  const rows = useInTwoParts(FIRST_ROWS);
   const present = singers.filter((s) => (s.archivedAt !== null) === archived);
   const due = (s: Row) => !s.lastHeard || differenceInCalendarDays(now, s.lastHeard) >= DUE_DAYS;
   const shown = useMemo(
