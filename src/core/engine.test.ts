@@ -5,6 +5,7 @@ import { ceilingOf } from './map/ceiling';
 import { Made, madeSlide } from './map/made-slide';
 import { mapVoice } from './map/pool';
 import type { Passaggio, TakeEvidence } from './map/types';
+import { mainChange, sungDays } from './practice/measures';
 import { midiToHz } from './music/pitch';
 import { decayingNoise, convolve } from './sim/room';
 import { additiveTone } from './sim/tones';
@@ -18,6 +19,7 @@ import type { Pcm } from './voice/types';
 const DIGESTS: Record<string, string> = {
   'wendel-11': '1c15280f0c88cdc8',
   'wendel-11/5': 'b9a4a253cb018755',
+  'wendel-11/5, by day': '6a1c374b90be118e',
 };
 
 const RATE = 16000;
@@ -83,6 +85,13 @@ test('the same takes give the same findings and the same map, unless the engine 
   expect(findings[3].notes.map((n) => Math.round(n.midi))).toEqual([50]);
   const map = mapVoice(findings.map((f, i) => ({ takeId: String(i), findings: f, marks: [] })));
   expect({ [ENGINE]: digestOf([findings, { ...map, engine: '' }]) }).toEqual({ [ENGINE]: DIGESTS[ENGINE] });
+  // What the days measured is kept beside the map.
+  const days = sungDays(
+    findings.map((f, i) => ({ takeId: String(i), findings: f, marks: [], day: '2026-01-01' })),
+    mainChange(map)!.midi,
+  );
+  expect(Object.keys(days.measured[0].values)).toEqual(expect.arrayContaining(['high', 'leap', 'off']));
+  expect({ [POOLING]: digestOf(days) }).toEqual({ [POOLING]: DIGESTS[`${POOLING}, by day`] });
 });
 
 /** The same slide up ever louder, flipping the lower the louder it is, and softer where it flips. */

@@ -1,11 +1,10 @@
 import type { Id } from '../core/format/id';
 import { drizzle, NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
-import * as schema from './schema';
 
 /** A transaction that may touch one studio's rows only. */
 export interface StudioTx {
-  db: NodePgDatabase<typeof schema>;
+  db: NodePgDatabase;
   studioId: Id<'studio'>;
   /** The account of who does it; null: Wendel itself, or a singer by their link. */
   actorId: string | null;
@@ -70,7 +69,7 @@ export async function inStudio<T>(
       [studioId, actor, actorId ?? ''],
     );
     const result = await work({
-      db: drizzle(client, { schema }),
+      db: drizzle(client),
       studioId,
       actorId,
       readOnly,

@@ -2,6 +2,7 @@ import type { Id } from '../core/format/id';
 import { and, asc, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { POOLING } from '../core/engine';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
+import type { SungDays } from '../core/practice/measures';
 import type { VoiceTypeId } from '../core/plan/voice-types';
 import { StudioTx } from './client';
 import { pin, singer, voiceMap } from './schema';
@@ -16,15 +17,26 @@ export async function evidenceOf({ db, studioId }: StudioTx, singerId: Id<'singe
   return row?.evidence ?? 0;
 }
 
+/** A map was pooled as maps are now, and what is kept beside it is there. */
+const asNow = and(eq(voiceMap.engine, POOLING), isNotNull(voiceMap.days));
+
 /** The kept map, where it was pooled as maps are now, from the present evidence. */
 export async function keptMap({ db, studioId }: StudioTx, singerId: Id<'singer'>, evidence: number): Promise<VoiceMap | undefined> {
   const [row] = await db
     .select({ map: voiceMap.map })
     .from(voiceMap)
-    .where(
-      and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), eq(voiceMap.engine, POOLING), eq(voiceMap.evidence, evidence)),
-    );
+    .where(and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), asNow, eq(voiceMap.evidence, evidence)));
   return row?.map;
+}
+
+/** What each day measured, where that is kept and of the present evidence. */
+export async function keptDays({ db, studioId }: StudioTx, singerId: Id<'singer'>): Promise<SungDays | undefined> {
+  const [row] = await db
+    .select({ days: voiceMap.days })
+    .from(voiceMap)
+    .innerJoin(singer, and(eq(singer.id, voiceMap.singerId), eq(singer.evidence, voiceMap.evidence)))
+    .where(and(eq(voiceMap.studioId, studioId), eq(voiceMap.singerId, singerId), asNow));
+  return row?.days ?? undefined;
 }
 
 /** The kept map of every singer of the studio's present, however old its evidence, with what the coach pinned; by name. */
@@ -45,15 +57,14 @@ export async function keptMaps({ db, studioId }: StudioTx) {
     .orderBy(sql`lower(${singer.name})`, asc(singer.id));
 }
 
-/** Keep a map pooled from evidence of this number; a newer one is left alone. */
+/** Keep a map pooled from evidence of this number and what goes with it; a newer one is left alone. */
 export async function keepMap(
   { db, studioId }: StudioTx,
   singerId: Id<'singer'>,
   evidence: number,
-  map: VoiceMap,
-  summary: VoiceSummary,
+  pooled: { map: VoiceMap; summary: VoiceSummary; days: SungDays },
 ): Promise<void> {
-  const values = { engine: POOLING, evidence, map, summary };
+  const values = { engine: POOLING, evidence, ...pooled };
   await db
     .insert(voiceMap)
     .values({ studioId, singerId, ...values })
@@ -75,7 +86,7 @@ export async function staleMap({ db, studioId }: StudioTx): Promise<Id<'singer'>
         or(
           isNull(voiceMap.singerId),
           lt(voiceMap.evidence, singer.evidence),
-          and(eq(voiceMap.evidence, singer.evidence), ne(voiceMap.engine, POOLING)),
+          and(eq(voiceMap.evidence, singer.evidence), or(ne(voiceMap.engine, POOLING), isNull(voiceMap.days))),
         ),
       ),
     )

@@ -27,6 +27,7 @@ import type { Edits } from '../core/plan/edits';
 import type { Terms } from '../core/plan/request';
 import type { PlanItem } from '../core/plan/types';
 import type { Stand } from '../core/practice/chapters';
+import type { SungDays } from '../core/practice/measures';
 import type { Entry } from '../core/practice/types';
 import type { Heard, PredictedBar } from '../core/song/outcome';
 import type { Song } from '../core/song/types';
@@ -178,6 +179,8 @@ export const voiceMap = pgTable(
     evidence: integer('evidence').notNull(),
     map: jsonb('map').$type<VoiceMap>().notNull(),
     summary: jsonb('summary').$type<VoiceSummary>().notNull(),
+    /** What each day measured; null: the map was kept before that was. */
+    days: jsonb('days').$type<SungDays>(),
   },
   (t) => [
     foreignKey({ columns: [t.studioId, t.singerId], foreignColumns: [singer.studioId, singer.id], name: 'voice_map_singer' }).onDelete(

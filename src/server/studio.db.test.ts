@@ -78,6 +78,7 @@ const viewStudio = entered(viewStudioIn);
 const assign = entered(plans.assign);
 const savePlan = entered(plans.savePlan);
 const saveTemplate = entered(plans.saveTemplate);
+const viewLog = entered(practice.viewLog);
 const viewAssignment = entered(plans.viewAssignment);
 const viewPlan = entered(plans.viewPlan);
 const changeLesson = entered(lessons.changeLesson);
@@ -403,6 +404,31 @@ test('a kept map is given again until its evidence changes; pins stand over it a
   expect(map.pinned).toEqual({ 'usable-high': before.usable?.high.midi ?? null, change: expect.any(Number) });
   await pinValue(id, { what: 'change', midi: null });
   expect((await viewSinger(id)).map.pinned).not.toHaveProperty('change');
+});
+
+test('what each day measured is kept with the map, and measured anew where another change is followed', async () => {
+  const id = await addSinger({ name: 'Sorrel Wick', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
+  const takeId = await receive(wav, { singerId: id });
+  await analyseJob({ studioId, takeId });
+  // Looked at by the coach before the worker came by: pooled there and then.
+  const { measured, sirens } = await viewLog(id);
+  expect([measured.length, Object.values(sirens)]).toEqual([1, [takeId]]);
+  const tamper = () =>
+    owner.query("update voice_map set days = jsonb_set(days, '{measured,0,day}', '\"1999-01-01\"') where singer_id = $1", [id]);
+  await tamper();
+  expect((await viewLog(id)).measured[0].day).toBe('1999-01-01');
+  await pinValue(id, { what: 'change', midi: 63 });
+  expect((await viewLog(id)).measured[0].day).toBe(measured[0].day);
+  await pinValue(id, { what: 'change', midi: null });
+  expect((await viewLog(id)).measured[0].day).toBe('1999-01-01');
+  await setMark(takeId, newId('mark'), { timeS: 1, midi: 60, direction: 'up', verdict: 'add', by: 'coach' });
+  expect((await viewLog(id)).measured[0].day).toBe(measured[0].day);
+  // A map from before days were kept is pooled anew.
+  await tamper();
+  await owner.query('update voice_map set days = null where singer_id = $1', [id]);
+  expect(await wendelIn(studioId)(poolOne)).toBe(true);
+  const { rows } = await owner.query("select days->'measured'->0->>'day' as day from voice_map where singer_id = $1", [id]);
+  expect(rows).toEqual([{ day: measured[0].day }]);
 });
 
 test('a singer is changed, put away, and deleted for good only by name', async () => {

@@ -7,7 +7,7 @@ import { shownTrial } from '../core/practice/trial';
 import { isTrial } from '../core/practice/types';
 import { occasionSets } from '../core/plan/occasions';
 import type { PlanItem } from '../core/plan/types';
-import { evidenceFor, mapOf } from './pooling';
+import { daysSung, mapOf } from './pooling';
 import { addPractice, answerPractice, lately, practiceOf } from '../data/practice';
 import { assignmentsOfSinger } from '../data/assignments';
 import { modelsFor } from '../data/models';
@@ -15,9 +15,8 @@ import { spokenOf } from '../data/spoken';
 import { newestChoices } from '../data/songs';
 import { planningOf } from '../data/plans';
 import { studioSettings } from '../data/studios';
-import { dayOf } from './day';
 import { planningIn, planSourceOf, whole as complete } from './plans';
-import { mainChange, measuresByDay } from '../core/practice/measures';
+import { mainChange } from '../core/practice/measures';
 import { Refusal } from './refusal';
 import { voiceIn } from './songs';
 import { mustFindSinger } from './singers';
@@ -95,14 +94,13 @@ export async function viewLog({ tx, now }: Context, singerId: Id<'singer'>) {
   const singer = await mustFindSinger(tx, singerId);
   const map = await mapOf(tx, singerId);
   const all = await practiceOf(tx, singerId);
-  const takes = (await evidenceFor(tx, singerId)).map((t) => ({ ...t, day: dayOf(new Date(t.recordedAt!)) }));
+  const { measured, sirens } = await daysSung(tx, singerId, mainChange(map)?.midi ?? null);
   const assigned = (await assignmentsOfSinger(tx, singerId)).map(complete);
   const { terms } = await planningOf(tx, singerId);
-  const sirens = new Map(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]));
   return {
     /** One siren of each day, to be heard beside another day's. */
-    sirens: Object.fromEntries(sirens),
-    measured: measuresByDay(takes, mainChange(map)?.midi ?? null),
+    sirens,
+    measured,
     singer: { id: singer.id, name: singer.name },
     now: now.getTime(),
     days: daysOf(all),

@@ -56,6 +56,22 @@ export function measuresByDay(takes: readonly (TakeEvidence & { day: string })[]
     .filter(({ values }) => Object.keys(values).length > 0);
 }
 
+/** What a voice measured by day about the change it is followed by (null: none known), and one siren of each day by its take, to be heard. */
+export interface SungDays {
+  changeMidi: number | null;
+  measured: DayMeasures[];
+  sirens: Record<string, string>;
+}
+
+/** What the takes of a voice say by day; takes oldest first, so that a day's last siren stands for it. */
+export const sungDays = (takes: readonly (TakeEvidence & { day: string })[], changeMidi: number | null): SungDays => ({
+  changeMidi,
+  measured: measuresByDay(takes, changeMidi),
+  sirens: Object.fromEntries(
+    takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]),
+  ),
+});
+
 const within = (timeS: number, leg: { startS: number; endS: number }) => timeS >= leg.startS && timeS <= leg.endS;
 
 /** A cross-over less sure than this tells no width. */

@@ -1,0 +1,1 @@
+ALTER TABLE "voice_map" ADD COLUMN "days" jsonb;
