@@ -55,7 +55,16 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
     ),
   ],
   ['lessons', (page) => page.goto('/lessons')],
-  ['straws', (page) => page.goto('/straws')],
+  [
+    'straws',
+    async (page) => {
+      await page.goto('/straws');
+      const two = page.getByRole('button', { name: /^2 side by side: Cocktail straw/ });
+      await two.click();
+      await expect(two).toHaveAttribute('aria-pressed', 'true');
+      await expect(page.locator('ol button[aria-pressed=true]')).toHaveCount(1);
+    },
+  ],
   [
     'several together',
     async (page) => {

@@ -1,4 +1,4 @@
-import { easier, feelOf, KINDS, pressureOf, progression, strawsForToday } from './choose';
+import { easier, feelOf, isSameSet, KINDS, pressureOf, progression, strawsForToday } from './choose';
 
 const [wide, drinking, cocktail, stirrer] = KINDS;
 const alone = (straw: (typeof KINDS)[number]) => ({ straws: [straw], depthCm: 0 });
@@ -29,4 +29,16 @@ test('a progression goes from little to much, and today’s set is a comfortable
   expect(pressureOf(today[1])).toBeGreaterThan(pressureOf(today[0]));
   expect(strawsForToday([{ ...stirrer, count: 1 }], 0)).toMatchObject({ straws: [{ diameterMm: 2.5 }] });
   expect(strawsForToday([], 0)).toBeNull();
+});
+
+test('a set is the same by its straws and its depth, whoever made it', () => {
+  const set = { straws: [{ diameterMm: 3.5, lengthMm: 130 }], depthCm: 0 };
+  expect(isSameSet(set, { straws: [{ ...set.straws[0] }], depthCm: 0 })).toBe(true);
+  for (const other of [
+    { ...set, depthCm: 1 },
+    { ...set, straws: [...set.straws, ...set.straws] },
+    { ...set, straws: [{ diameterMm: 3.5, lengthMm: 200 }] },
+    { ...set, straws: [{ diameterMm: 5.5, lengthMm: 130 }] },
+  ])
+    expect(isSameSet(set, other)).toBe(false);
 });

@@ -51,6 +51,12 @@ export function feelOf(set: StrawSet, flow = USUAL_FLOW): Feel {
   return pressure < COMFORT.low ? 'little to feel' : pressure > COMFORT.high ? 'fights back' : 'comfortable';
 }
 
+/** Whether two sets are the same straws as deep in water. */
+export const isSameSet = (a: StrawSet, b: StrawSet): boolean =>
+  a.depthCm === b.depthCm &&
+  a.straws.length === b.straws.length &&
+  a.straws.every((s, i) => s.diameterMm === b.straws[i].diameterMm && s.lengthMm === b.straws[i].lengthMm);
+
 /** What to do when a set fights back: one more of the narrowest beside it, or, with the hand full, no water, or a wider one. */
 export function easier({ straws, depthCm }: StrawSet): { set: StrawSet; how: Said } | null {
   const narrowest = straws.reduce((a, b) => (b.diameterMm < a.diameterMm ? b : a));

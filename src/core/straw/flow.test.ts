@@ -31,6 +31,21 @@ test('straws side by side are resistances in parallel: two alike carry half the 
   expect(backPressure([drinking, drinking], 0.2)).toBeLessThan(0.5 * backPressure([drinking], 0.2));
 });
 
+test('unlike straws side by side: one pressure, and the flow divides so that it adds up', () => {
+  const wide = { diameterMm: 7, lengthMm: 150 };
+  const both = backPressure([drinking, wide], 0.2);
+  // What each lets through at that pressure, by stepping along its curve.
+  const through = (straw: Straw) => {
+    let flow = 0;
+    while (strawPressure(straw, flow) < both) flow += 1e-6;
+    return flow;
+  };
+  expect(through(drinking) + through(wide)).toBeCloseTo(0.2, 5);
+  // Hardly unlike is hardly other than alike.
+  const nearly = backPressure([drinking, { ...drinking, lengthMm: 200.000001 }], 0.2);
+  expect(nearly / backPressure([drinking, drinking], 0.2)).toBeCloseTo(1, 6);
+});
+
 test('more flow, a narrower or longer straw: always more pressure', () => {
   let last = 0;
   for (let flow = 0.01; flow < 0.6; flow += 0.005) {

@@ -61,6 +61,10 @@ export function backPressure(straws: readonly Straw[], flow: number, depthCm = 0
   if (straws.length === 0) throw new RangeError('Choose at least one straw.');
   const water = Math.max(0, depthCm) * CM_H2O_PA;
   if (flow <= 0) return water;
+  const [first] = straws;
+  // Like straws carry like shares, and need no search.
+  if (straws.every((s) => s.diameterMm === first.diameterMm && s.lengthMm === first.lengthMm))
+    return strawPressure(first, flow / straws.length) + water;
   // Alone each would need at least as much.
   let high = Math.min(...straws.map((s) => strawPressure(s, flow)));
   let low = 0;

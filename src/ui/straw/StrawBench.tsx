@@ -7,6 +7,7 @@ import {
   easier,
   feelOf,
   FLOWS,
+  isSameSet,
   KINDS,
   MOST_SIDE_BY_SIDE,
   pressureOf,
@@ -141,7 +142,7 @@ export function StrawBench() {
             <h2 className="font-bold">{t('From easy to narrow')}</h2>
             <ol className="mt-1 flex flex-wrap gap-1">
               {STEPS.map((step) => {
-                const chosen = setName(step) === setName({ ...set, depthCm: 0 }) && set.depthCm === 0;
+                const chosen = isSameSet(step, set);
                 return (
                   <li key={t(setName(step))}>
                     <button

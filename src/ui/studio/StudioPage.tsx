@@ -75,7 +75,7 @@ function foundIn({ lastHeard, pending, summary }: Row): Said {
 
 /** What was practised, against the week that was assigned where there is one. */
 function practiceWords({ week, days, last }: PractisedInShort, dateOf: Speaker['dateOf']): Said {
-  if (week) return said('kept {done} of {of} days', { done: week.done, of: week.of });
+  if (week) return said('kept {done} of {of, plural, one {# day} other {# days}}', { done: week.done, of: week.of });
   return days > 0 ? said('practised {days} of 7 days', { days }) : said('practised {date}', { date: dateOf(last!) });
 }
 
