@@ -206,6 +206,7 @@ const RULES: Record<string, Rule> = {
   ],
   'PUT /api/lessons/[lessonId]': ['coach', async (t) => ({ path: `/api/lessons/${await t.lesson()}`, body: { note: 'seen' } })],
   'POST /api/singers': ['coach', () => ({ path: '/api/singers', body: singerBody })],
+  'GET /api/singers/[singerId]': ['coach', apiOfSinger('')],
   'PUT /api/singers/[singerId]': ['coach', apiOfSinger('', { ...singerBody, part: 'changed' })],
   'PATCH /api/singers/[singerId]': ['coach', apiOfSinger('', { archived: true })],
   'DELETE /api/singers/[singerId]': ['coach', apiOfSinger('', { name: singerBody.name })],

@@ -95,6 +95,38 @@ test('a take survives a server that is away', async ({ page }) => {
   await expect(found(page)).toBeVisible();
 });
 
+test('what is entered of a singer is fetched when it is opened, comes back as it was saved, and is not in the page of all singers', async ({
+  page,
+}) => {
+  await addSinger(page, 'Tansy Lock', 'Mezzo');
+  const about = page.getByRole('button', { name: 'About Tansy Lock' });
+  const dialog = page.getByRole('dialog', { name: 'About Tansy Lock' });
+  await page.goto('/');
+  await about.click();
+  await dialog.getByLabel('Part (optional)').fill('The Miller');
+  await dialog.getByLabel('In their own words (optional)').fill('to float the top');
+  await dialog.getByText('Asked once about health').click();
+  await dialog.getByRole('combobox', { name: /reflux|heartburn/i }).selectOption('yes');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toHaveCount(0);
+  await expect(page.getByText('Mezzo · The Miller')).toBeVisible();
+  const html = await (await page.request.get('/')).text();
+  expect(html).toContain('The Miller');
+  expect(html).not.toContain('to float the top');
+  await about.click();
+  await expect(dialog.getByLabel('In their own words (optional)')).toHaveValue('to float the top');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+
+  const path = '**/api/singers/*';
+  await page.route(path, (route) => route.abort());
+  await about.click();
+  await expect(page.getByRole('main').getByRole('alert')).toContainText('The server can’t be reached');
+  await page.unroute(path);
+  await about.click();
+  await expect(dialog).toHaveCount(1);
+  await expect(page.getByText('The server can’t be reached')).toHaveCount(0);
+});
+
 test('changes asked for by another site are refused', async ({ request }) => {
   const answer = await request.post('/api/singers', {
     data: { name: 'Ghost', voiceType: 'bass' },

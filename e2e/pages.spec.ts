@@ -93,7 +93,14 @@ const VIEWS: [string, (page: Page) => Promise<unknown>][] = [
   ['chapters', (page) => openSinger(page, 'Ysolde Marsh', 'Progress')],
   ['health', (page) => beginLesson(page)],
   ['lesson', async (page) => (await beginLesson(page), page.getByRole('button', { name: 'Begin' }).click())],
-  ['singer', async (page) => (await page.goto('/'), page.getByRole('button', { name: 'About Maren Quill' }).click())],
+  [
+    'singer',
+    async (page) => {
+      await page.goto('/');
+      await page.getByRole('button', { name: 'About Maren Quill' }).click();
+      await expect(page.getByRole('dialog', { name: 'About Maren Quill' })).toHaveCount(1);
+    },
+  ],
 ];
 
 async function beginLesson(page: Page) {

@@ -1,6 +1,8 @@
 import type { Id } from '../core/format/id';
 import type { Ears, PassWord } from '../core/ears/passes';
 import type { Exercise } from '../core/exercise/types';
+import type { z } from 'zod';
+import type { Intake, SingerShape } from '../core/format/singer';
 import type { Chosen } from '../core/format/song';
 import type { TakeFindings, Task, Trace } from '../core/take/types';
 import type { SongVoice } from '../core/song/voice';
@@ -13,6 +15,9 @@ export interface Stored {
   /** The same recording was stored before. */
   repeated: boolean;
 }
+
+/** What is entered of a singer, as it stands. */
+export type SingerRecord = Omit<z.infer<typeof SingerShape>, 'intake'> & { id: string; intake: Intake | null; archived: boolean };
 
 /** A take with its newest analysis (null while it waits) and the coach's marks. */
 export interface TakeAnswer {

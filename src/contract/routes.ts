@@ -9,7 +9,7 @@ import { Role, StudioShape } from '../core/format/studio';
 import { MarkShape } from '../core/format/take';
 import type { Crossing } from '../core/map/crossings';
 import type { VoiceMap } from '../core/map/types';
-import type { AssignedItem, BroughtIn, HeardBlind, OtherTake, SongSinger, Stored, TakeAnswer } from './answers';
+import type { AssignedItem, BroughtIn, HeardBlind, OtherTake, SingerRecord, SongSinger, Stored, TakeAnswer } from './answers';
 import * as input from './inputs';
 
 /** One way of asking the server: who may, what goes along, and what comes back. */
@@ -75,6 +75,7 @@ export const ROUTES = {
   'GET /api/changes': { who: 'reader' },
 
   'POST /api/singers': { who: 'coach', body: SingerShape, answer: gives<Made>() },
+  'GET /api/singers/[singerId]': { who: 'coach', answer: gives<SingerRecord>() },
   'PUT /api/singers/[singerId]': { who: 'coach', body: SingerShape },
   'PATCH /api/singers/[singerId]': { who: 'coach', body: z.object({ archived: z.boolean() }) },
   'DELETE /api/singers/[singerId]': { who: 'coach', body: z.object({ name: z.string().max(200) }) },

@@ -34,14 +34,17 @@ const listed = {
   name: singer.name,
   part: singer.part,
   voiceType: sql<VoiceTypeId>`${singer.voiceType}`,
+  archivedAt: singer.archivedAt,
+};
+
+const columns = {
+  ...listed,
   note: singer.note,
   email: singer.email,
   intake: singer.intake,
   school: singer.school,
-  archivedAt: singer.archivedAt,
+  axis: singer.axis,
 };
-
-const columns = { ...listed, axis: singer.axis };
 
 /** When the singer of a row was heard last, as part of a query; null: never. */
 export const lastHeardIn = (studioId: Id<'studio'>) =>
@@ -92,6 +95,8 @@ export async function listSingers({ db, studioId }: StudioTx) {
         word: string | null;
         name: string;
       } | null>`(select jsonb_build_object('word', ${practice.what}->>'word', 'name', ${practice.what}->>'name') ${practised} and ${practice.day} > current_date - 14 and ${practice.what} ?| array['word', 'spokenS'] and ${practice.answer} = '' order by ${practice.at} desc limit 1)`,
+      /** What is known of their health, in the coach's words; empty: nothing. */
+      knownHealth: sql<string>`coalesce(${singer.intake}->>'health', '')`,
       /** What was answered about health in the last lesson. */
       health: sql<HealthAnswers | null>`(select ${lesson.course}->'health' from ${lesson} where ${lesson.studioId} = ${studioId} and ${lesson.singerId} = ${singer.id} order by ${lesson.startedAt} desc limit 1)`,
     })

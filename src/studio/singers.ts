@@ -1,6 +1,6 @@
 import type { Id } from '../core/format/id';
 import { said } from '../core/words/said';
-import type { OtherTake } from '../contract/answers';
+import type { OtherTake, SingerRecord } from '../contract/answers';
 import { z } from 'zod';
 import { Intake, SingerShape } from '../core/format/singer';
 import { fittingCategories } from '../core/map/categories';
@@ -17,6 +17,12 @@ import { schoolOf } from './settings';
 import type { Context } from './context';
 
 export const addSinger = ({ tx }: Context, input: z.infer<typeof SingerShape>) => insertSinger(tx, input);
+
+/** What is entered of a singer, to be changed. */
+export async function singerRecord({ tx }: Context, id: Id<'singer'>): Promise<SingerRecord> {
+  const { name, part, voiceType, note, email, intake, school, archivedAt } = await mustFindSinger(tx, id);
+  return { id, name, part, voiceType, note, email, intake, school, archived: archivedAt !== null };
+}
 
 export async function editSinger({ tx }: Context, id: Id<'singer'>, input: z.infer<typeof SingerShape>) {
   await mustFindSinger(tx, id);

@@ -2,42 +2,21 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { FormEvent, useState } from 'react';
-import { SchoolId, SCHOOLS } from '../../core/map/schools';
+import { SCHOOLS } from '../../core/map/schools';
 import { Age, AGES, BY_AGE } from '../../core/plan/ages';
-import { INTAKE_QUESTIONS, IntakeAnswers } from '../../core/plan/intake';
-import { VOICE_TYPES, VoiceTypeId } from '../../core/plan/voice-types';
-import { Style, STYLE_WORDS, STYLES, Wish, WISH_WORDS, WISHES } from '../../core/plan/which-school';
+import { INTAKE_QUESTIONS } from '../../core/plan/intake';
+import { VOICE_TYPES } from '../../core/plan/voice-types';
+import { STYLE_WORDS, STYLES, WISH_WORDS, WISHES } from '../../core/plan/which-school';
 import { Notice } from '../kit/Notice';
+import type { SingerRecord } from '../../contract/answers';
 import type { BodyOf } from '../../contract/routes';
 import { addressOf, ask } from '../../sync/ask';
 import { useLanguage } from '../language/language';
 import type { Said } from '../../core/words/said';
 import { saidOf } from '../../core/words/said-error';
 
-export interface SingerFields {
-  name: string;
-  part: string;
-  voiceType: VoiceTypeId;
-  note: string;
-  email: string | null;
-  intake: {
-    consent: 'none' | 'singer' | 'guardian';
-    minor: boolean;
-    changing?: boolean;
-    age?: Age;
-    professional?: boolean;
-    answers?: IntakeAnswers;
-    noCategories?: boolean;
-    style?: Style;
-    wish?: Wish;
-    goals: string;
-    health: string;
-  } | null;
-  school: SchoolId | null;
-}
-
 /** Adding a singer, or changing what is known of one, putting them away, or deleting them for good. */
-export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: string; archivedAt: Date | null }; onClose: () => void }) {
+export function EditSinger({ singer, onClose }: { singer?: SingerRecord; onClose: () => void }) {
   const { t } = useLanguage();
   const router = useRouter();
   const [problem, setProblem] = useState<Said | null>(null);
@@ -223,8 +202,8 @@ export function EditSinger({ singer, onClose }: { singer?: SingerFields & { id: 
             <details className="mt-4 border-t border-line pt-3">
               <summary className="cursor-pointer font-semibold">{t('Put away or delete')}</summary>
               <div className="mt-2 flex flex-wrap items-center gap-2">
-                <button className="button" onClick={() => void putAway(singer.archivedAt === null)}>
-                  {singer.archivedAt ? t('Bring back to the list') : t('Put away')}
+                <button className="button" onClick={() => void putAway(!singer.archived)}>
+                  {singer.archived ? t('Bring back to the list') : t('Put away')}
                 </button>
                 <span className="text-sm text-soft">{t('Nothing is lost; they are out of the list until you bring them back.')}</span>
               </div>

@@ -8,27 +8,34 @@ import type { VoiceSummary } from '../../core/map/types';
 import type { PractisedInShort } from '../../core/practice/log';
 import type { Entry } from '../../core/practice/types';
 import { VoiceTypeId, voiceType } from '../../core/plan/voice-types';
+import type { SingerRecord } from '../../contract/answers';
+import { saidOf } from '../../core/words/said-error';
+import { ask } from '../../sync/ask';
 import { Choice } from '../kit/Choice';
+import { Notice } from '../kit/Notice';
 import { ForCoaches, useMayChange } from '../kit/may-change';
 import { useInTwoParts } from '../kit/useInTwoParts';
 import { FINDING_WORDS } from '../kit/words';
 import { LyingLabels, LyingLadder } from '../ladder/LyingLadder';
 import { toldInWords } from '../practice/words';
 import { News } from '../progress/News';
-import { EditSinger, SingerFields } from './EditSinger';
+import { EditSinger } from './EditSinger';
 import { FirstSteps } from './FirstSteps';
 import { type Speaker, useLanguage } from '../language/language';
 
 import { Said, said, texts } from '../../core/words/said';
 
-interface Row extends SingerFields {
+interface Row {
   id: string;
+  name: string;
+  part: string;
   voiceType: VoiceTypeId;
   archivedAt: Date | null;
   lastHeard: Date | null;
   pending: boolean;
   summary: VoiceSummary;
   health: HealthAnswers | null;
+  knownHealth: string;
   practised: PractisedInShort;
   /** A week was assigned. */
   hasWeek: boolean;
@@ -98,12 +105,12 @@ function wordFor({ told, asks, practised: { week } }: Row): Said | null {
 }
 
 /** What the coach should know before listening: trouble reported last time, or health told at intake. */
-function troubleOf({ health, intake, told }: Row): Said | null {
+function troubleOf({ health, knownHealth, told }: Row): Said | null {
   if (told) return said('practising: {told}', { told: toldInWords(told) ?? '' });
   if (health?.pain) return said('pain last time');
   if (health?.hoarse) return said('hoarse last time');
   if (health?.ill) return said('ill last time');
-  return intake?.health ? said('{health}', { health: { own: intake.health } }) : null;
+  return knownHealth ? said('{health}', { health: { own: knownHealth } }) : null;
 }
 
 /** Everyone in the studio, each voice drawn on one shared keyboard: who is due, who reported trouble. `now` is the server's clock. */
@@ -113,7 +120,12 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
   const [words, setWords] = useState('');
   const [sort, setSort] = useState<Sort>('heard');
   const [archived, setArchived] = useState(false);
-  const [editing, setEditing] = useState<Row | 'new' | null>(null);
+  const [editing, setEditing] = useState<SingerRecord | 'new' | null>(null);
+  const [problem, setProblem] = useState<Said | null>(null);
+  const edit = (singerId: string) => {
+    setProblem(null);
+    ask('GET /api/singers/[singerId]', { params: { singerId } }).then(setEditing, (error: unknown) => setProblem(saidOf(error)));
+  };
   const asked = useDeferredValue(words.trim().toLowerCase());
   const rows = useInTwoParts(FIRST_ROWS);
   const present = singers.filter((s) => (s.archivedAt !== null) === archived);
@@ -175,6 +187,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
           </ForCoaches>
         </div>
       </div>
+      {problem && <Notice>{t(problem)}</Notice>}
       {needing.length > 0 && (
         <p className="card mb-3" data-testid="needing">
           {t('A word today:')}{' '}
@@ -260,7 +273,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                           className="button px-3"
                           aria-label={t('About {name}', { name: s.name })}
                           title={t('About {name}', { name: s.name })}
-                          onClick={() => setEditing(s)}
+                          onClick={() => edit(s.id)}
                         >
                           <Pencil aria-hidden size={18} />
                         </button>
