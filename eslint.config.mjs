@@ -18,7 +18,18 @@ const config = [
   ...typescript,
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
-    // The React compiler isn't used, so what it could not optimise is no fault.
+    // What is said is an object until it is put into a language: in a template it would read "[object Object]".
+    files: ['src/**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowBoolean: true, allowNullish: true, allowNever: true, allowArray: true, allowAny: true },
+      ],
+    },
+  },
+  {
+    // What the React compiler can't keep of hand-written memos it leaves as they are: no fault.
     rules: { 'react-hooks/preserve-manual-memoization': 'off' },
   },
   {

@@ -2,6 +2,7 @@ import { Id, newId } from '../core/format/id';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { HeardInput } from '../contract/inputs';
+import { inEnglish } from '../core/format/say';
 import { AskedPass, PassWord } from '../core/ears/passes';
 import { ENGINE } from '../core/engine';
 import { sing } from '../core/sim/sing';
@@ -141,7 +142,7 @@ test('changes that coaches, asked blind, do not hear weigh less on the map and i
   const after = await changeOnMap();
   expect(after.confidence).toBeCloseTo(before.confidence * (10 / 22), 6);
   const said = (await viewSinger(singerId)).map.findings.find((f) => f.name === 'flip')!;
-  expect(said.because).toContain('Heard blind, you found 0 of 12 such changes.');
+  expect(inEnglish(said.because)).toMatch(/^Around .* Heard blind, you found 0 of 12 such changes\.$/);
   await owner.query("update ear_answer set name = 'flip'");
   expect(await changeOnMap()).toEqual(before);
 });

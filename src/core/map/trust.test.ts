@@ -1,3 +1,5 @@
+import { inEnglish } from '../format/say';
+import { said } from '../words/said';
 import { mapVoice } from './pool';
 import { Trust, weightOf, withTrust } from './trust';
 import type { Finding, Passaggio, VoiceMap, Vote } from './types';
@@ -32,7 +34,7 @@ const finding = (name: Finding['name'], midi: number): Finding => ({
   name,
   midi,
   confidence: 0.8,
-  because: 'Heard.',
+  because: said('Heard at {note}.', { note: { note: midi } }),
   impression: false,
   takeIds: ['t'],
 });
@@ -62,14 +64,18 @@ test('what the machine alone hears of a kind weighs as much as the studio’s ea
   const { passaggi, findings } = withTrust(map, trust);
   expect(passaggi.map((p) => p.confidence)).toEqual([0.8 * (15 / 30), 0.8, 0.8]);
   expect(findings.map((f) => f.confidence)).toEqual([0.8 * (15 / 30), 0.8, 0.8, 0.8]);
-  expect(findings[0].because).toBe('Heard. Heard blind, you found 5 of 20 such changes.');
-  expect(findings.slice(1).map((f) => f.because)).toEqual(['Heard.', 'Heard.', 'Heard.']);
+  expect(findings.map((f) => inEnglish(f.because))).toEqual([
+    'Heard at E4. Heard blind, you found 5 of 20 such changes.',
+    'Heard at A#4.',
+    'Heard at E5.',
+    'Heard at F#4.',
+  ]);
   expect(withTrust(map, {})).toEqual(map);
 });
 
 test('a few answers weigh little and are not yet said; where all were heard there is nothing to say', () => {
   const few = withTrust(map, { toggle: { asked: 3, there: 2 } });
-  expect(few.findings[0].because).toBe('Heard.');
+  expect(few.findings).toEqual([expect.objectContaining({ because: map.findings[0].because }), ...map.findings.slice(1)]);
   expect(few.passaggi[0].confidence).toBeCloseTo(0.8 * (12 / 13), 10);
   expect(withTrust(map, { toggle: { asked: 30, there: 30 } })).toEqual(map);
 });

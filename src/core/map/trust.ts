@@ -1,3 +1,4 @@
+import { Said, said } from '../words/said';
 import type { CrossingName, Finding, Passaggio, VoiceMap } from './types';
 
 /** Of passes in which the machine heard a change of a kind, how many coaches heard blind, and in how many of them they heard a change too. */
@@ -19,10 +20,13 @@ export function weightOf(trust: Trust, name: CrossingName): number {
   return (there + BELIEVED) / (asked + BELIEVED);
 }
 
-const said = (trust: Trust, name: CrossingName): string | null => {
+/** What the machine says of a change, and what the studio's ears say of it once there are enough answers. */
+function becauseOf(trust: Trust, name: CrossingName, because: Said): Said {
   const of = trust[name];
-  return of && of.asked >= TOLD_FROM && of.there < of.asked ? `Heard blind, you found ${of.there} of ${of.asked} such changes.` : null;
-};
+  return of && of.asked >= TOLD_FROM && of.there < of.asked
+    ? said('{because} Heard blind, you found {there} of {asked} such changes.', { because, there: of.there, asked: of.asked })
+    : because;
+}
 
 /** Whether it rests on what the machine alone heard: not on a coach's mark or pin. */
 const isMachines = ({ votes }: Passaggio) => votes.length > 0 && votes.every((vote) => vote.source !== 'coach');
@@ -35,8 +39,7 @@ export function withTrust(map: VoiceMap, trust: Trust): VoiceMap {
   const passaggi = map.passaggi.map((p) => (own.has(p.midi) ? { ...p, confidence: p.confidence * weightOf(trust, p.name) } : p));
   const findings = map.findings.map((f) => {
     if (!isCrossing(f.name) || !own.has(f.midi)) return f;
-    const words = said(trust, f.name);
-    return { ...f, confidence: f.confidence * weightOf(trust, f.name), because: words ? `${f.because} ${words}` : f.because };
+    return { ...f, confidence: f.confidence * weightOf(trust, f.name), because: becauseOf(trust, f.name, f.because) };
   });
   return { ...map, passaggi, findings };
 }

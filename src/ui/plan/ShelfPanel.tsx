@@ -12,7 +12,7 @@ import { ShelfFilter } from './ShelfFilter';
 import { useLanguage } from '../language/language';
 
 /** More than are seen of the list before it scrolls. */
-const FIRST_CARDS = 16;
+const FIRST_CARDS = 12;
 
 /** The shelf beside the week: what is looked for, what suits this voice first; taken by drag, or by its button. */
 export function ShelfPanel({ p, taken, onAdd }: { p: Planning; taken: ReadonlySet<string>; onAdd: (exercise: Exercise) => void }) {

@@ -47,7 +47,8 @@ interface Row {
 /** A voice in training is listened to again after about this long (common practice: every two to three weeks). */
 const DUE_DAYS = 21;
 
-const FIRST_ROWS = 24;
+/** More than a screen shows before it is scrolled. */
+const FIRST_ROWS = 12;
 /** So many names stand in the line of who needs a word. */
 const NAMED = 6;
 
