@@ -6,6 +6,7 @@ import { PROTOCOLS, STEPS } from '../core/lesson/protocols';
 import { BRIDGED, CATEGORIES } from '../core/map/categories';
 import { SCHOOLS } from '../core/map/schools';
 import { FINDING_NAMES } from '../core/map/types';
+import { ASKED_FOR, PATTERNS } from '../core/music/patterns';
 import { BY_AGE, CHANGING_SAYS } from '../core/plan/ages';
 import { INTAKE_QUESTIONS } from '../core/plan/intake';
 import { OCCASIONS } from '../core/plan/occasions';
@@ -46,6 +47,8 @@ function fromTables(): string[] {
     ...Object.values(WISH_WORDS),
     ...Object.values(ELSEWHERE).flatMap((e) => [e.name, e.told]),
     ...MEASURED.map((m) => m.name),
+    ...Object.keys(PATTERNS),
+    ASKED_FOR,
   ];
 }
 

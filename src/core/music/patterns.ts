@@ -9,3 +9,6 @@ export const PATTERNS: Record<string, number[]> = {
   'octave scale': [1, 2, 3, 4, 5, 6, 7, 8, 7, 6, 5, 4, 3, 2, 1],
   'octave and a fifth': [1, 3, 5, 8, 10, 12, 10, 8, 5, 3, 1],
 };
+
+/** What a pattern that was asked for is called. */
+export const ASKED_FOR = 'the pattern asked for';

@@ -1,4 +1,4 @@
-import { PATTERNS } from '../music/patterns';
+import { ASKED_FOR, PATTERNS } from '../music/patterns';
 import { degreeToSemitones } from '../music/scale';
 import { median } from '../signal/stats';
 import { Asked, KeySung, PatternSung, SungNote } from './types';
@@ -20,7 +20,7 @@ const FEWEST_NOTES = 3;
  */
 export function alignPattern(notes: SungNote[], asked: Asked | null): PatternSung | null {
   const phrases = breaths(notes);
-  const candidates = asked?.degrees ? [{ name: 'the pattern asked for', degrees: asked.degrees }] : usualPatterns();
+  const candidates = asked?.degrees ? [{ name: ASKED_FOR, degrees: asked.degrees }] : usualPatterns();
   let best: { sung: PatternSung; cost: number } | null = null;
   for (const { name, degrees } of candidates) {
     const keys = phrases.flatMap((phrase) => inKey(phrase, degrees));

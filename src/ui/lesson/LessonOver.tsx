@@ -60,7 +60,7 @@ export function LessonOver({ singer, lesson, course, sung, planning, takes, onPl
         {course.steps.length === 0 ? t('What is sung today?') : t('That was the lesson')}
       </h2>
       {restReason(course.health) && <p className="font-semibold">{t(restReason(course.health) ?? '')}</p>}
-      {left.length > 0 && <p>{t('Left out: {names}.', { names: left.map((s) => s.name).join(', ') })}</p>}
+      {left.length > 0 && <p>{t('Left out: {names}.', { names: { all: left.map((s) => s.name), as: 'comma' } })}</p>}
       {children}
       {sung.length > 0 && (
         <section aria-label={t('What was sung')} className="card flex flex-col gap-4">

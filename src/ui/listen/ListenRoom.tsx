@@ -65,7 +65,7 @@ export function ListenRoom({
         ))}
         {open && (
           <Link className="button" href={`/singers/${singer.id}/lessons/${open.id}`}>
-            {t('Go on with {toLowerCase} of {startedAt}', { toLowerCase: open.name.toLowerCase(), startedAt: dateTimeOf(open.startedAt) })}
+            {t('Go on with “{lesson}” of {startedAt}', { lesson: open.name, startedAt: dateTimeOf(open.startedAt) })}
           </Link>
         )}
         <Link className="ml-auto min-h-11 content-center text-soft underline" href="/lessons">

@@ -35,7 +35,7 @@ export function SchoolProposed({
         <p className="text-soft">
           {t('{name}, as now: {reasons}', {
             name: schoolById(taught.id).name,
-            reasons: [...taught.speaksFor, ...taught.speaksAgainst].join(' '),
+            reasons: [...taught.speaksFor, ...taught.speaksAgainst].map((why) => t(why)).join(' '),
           })}
         </p>
       )}

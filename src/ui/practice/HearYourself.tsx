@@ -18,7 +18,7 @@ export function HearYourself({
   /** Absent: the last key. */
   words?: string;
 }) {
-  const { t } = useLanguage();
+  const { dateOf, t } = useLanguage();
   const { playing, problem, play, stop } = useClip();
   const button = (name: string, says: string, key: OwnKey) => (
     <button className="button min-h-12 flex-1" onClick={() => (playing === name ? stop() : void play(name, key.sound))}>
@@ -29,7 +29,7 @@ export function HearYourself({
     <div data-testid="hear-yourself">
       <div className="flex gap-2">
         {button('now', words ?? t('Hear your last key'), now)}
-        {before && button('before', t('As on {day}', { day: before.day }), before)}
+        {before && button('before', t('As on {day}', { day: dateOf(before.day) }), before)}
       </div>
       <p className="mt-1 text-sm text-soft">
         {t('From outside a voice sounds other than from inside.')}{' '}

@@ -135,9 +135,9 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
     () =>
       singers
         .filter((s) => (s.archivedAt !== null) === archived)
-        .filter((s) => `${s.name} ${s.part} ${voiceType(s.voiceType).name}`.toLowerCase().includes(asked))
+        .filter((s) => `${s.name} ${s.part} ${t(voiceType(s.voiceType).name)}`.toLowerCase().includes(asked))
         .sort(ORDER[sort]),
-    [singers, asked, sort, archived],
+    [singers, asked, sort, archived, t],
   );
   const waiting = present.filter(due).length;
   const needing = archived
