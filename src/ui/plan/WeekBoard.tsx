@@ -180,7 +180,7 @@ function Row({
         })}
       </span>
       <span className="w-16 text-center text-sm tabular-nums max-sm:order-1">
-        {item.minutes} × {item.timesADay}
+        {t('{minutes} × {times}', { minutes: item.minutes, times: item.timesADay })}
       </span>
       <button className="grid min-h-11 w-9 place-items-center text-soft" aria-label={t('Take {name} out', { name })} onClick={onRemove}>
         <X aria-hidden size={16} />

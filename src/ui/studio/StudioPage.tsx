@@ -213,8 +213,9 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
         <p className="card text-lg">{t('Nobody here goes by “{words}”.', { words })}</p>
       ) : (
         <div className="card relative overflow-x-auto p-0">
-          <table className="w-full">
-            <thead className="text-left text-sm text-soft">
+          {/* On a phone a row is a card: columns would run out of the page. */}
+          <table className="w-full max-sm:block">
+            <thead className="text-left text-sm text-soft max-sm:sr-only">
               <tr className="border-b border-line">
                 <th className="px-4 py-2 font-normal">{t('Singer')}</th>
                 <th className="px-2 py-2 font-normal">
@@ -228,10 +229,13 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                 </th>
               </tr>
             </thead>
-            <tbody>
+            <tbody className="max-sm:block">
               {shown.slice(0, rows).map((s) => (
-                <tr key={s.id} className="border-b border-line last:border-0 [contain-intrinsic-size:auto_70px] [content-visibility:auto]">
-                  <td className="px-4 py-3">
+                <tr
+                  key={s.id}
+                  className="border-b border-line last:border-0 [contain-intrinsic-size:auto_70px] [content-visibility:auto] max-sm:flex max-sm:flex-wrap max-sm:items-center max-sm:gap-x-3 max-sm:gap-y-1 max-sm:px-4 max-sm:py-3 max-sm:[&>td]:p-0"
+                >
+                  <td className="px-4 py-3 max-sm:w-full">
                     <Link href={`/singers/${s.id}/map`} className="text-lg font-bold hover:underline">
                       {s.name}
                     </Link>
@@ -254,7 +258,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                       <div className="text-sm font-normal text-soft">{t('first impression')}</div>
                     )}
                   </td>
-                  <td className="px-2 py-3">
+                  <td className="px-2 py-3 max-sm:w-full">
                     {t(foundIn(s))}
                     {troubleOf(s) && <div className="text-sm font-semibold text-warn">{t(troubleOf(s)!)}</div>}
                   </td>
@@ -267,7 +271,7 @@ export function StudioPage({ singers, now }: { singers: Row[]; now: number }) {
                       </Link>
                     )}
                   </td>
-                  <td className="px-4 py-3 text-right">
+                  <td className="px-4 py-3 text-right max-sm:ml-auto">
                     <ForCoaches>
                       <span className="flex justify-end gap-1">
                         <button
