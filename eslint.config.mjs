@@ -26,6 +26,8 @@ const config = [
         'error',
         { allowNumber: true, allowBoolean: true, allowNullish: true, allowNever: true, allowArray: true, allowAny: true },
       ],
+      // A form's field is a text or a file; ours are texts.
+      '@typescript-eslint/no-base-to-string': ['error', { ignoredTypeNames: ['File'] }],
     },
   },
   {

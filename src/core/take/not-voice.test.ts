@@ -1,3 +1,4 @@
+import { inEnglish } from '../format/say';
 import { drawRoom, heardIn } from '../sim/room';
 import { sing } from '../sim/sing';
 import { additiveTone } from '../sim/tones';
@@ -26,7 +27,7 @@ test.each<[string, Pcm, RegExp]>([
   for (const task of ['siren', 'scale', 'free'] as const) {
     const { quality, notes, events, range } = heard(pcm, task);
     expect(quality.usable).toBe(false);
-    expect(quality.reasons.join(' ')).toMatch(words);
+    expect(quality.reasons.map(inEnglish).join(' ')).toMatch(words);
     expect({ notes, events, range }).toEqual({ notes: [], events: [], range: null });
   }
 });

@@ -61,7 +61,7 @@ export function ItemDetail({
       {problem && <p role="alert">{t(problem)}</p>}
       {soft && <p className="text-sm font-semibold">{t(soft)}</p>}
       {conflicts.map((c) => (
-        <p key={c.rule + c.says} className="rounded-lg border-2 border-band px-2 py-1 text-sm">
+        <p key={c.rule + t(c.says)} className="rounded-lg border-2 border-band px-2 py-1 text-sm">
           <b>{t(c.says)}</b> {t(RULES[c.rule])}
         </p>
       ))}

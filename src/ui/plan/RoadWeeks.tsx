@@ -165,7 +165,7 @@ function Week({
           </p>
         ))}
         {w.days.map((d) => (
-          <p key={d.day + d.because}>
+          <p key={d.day + t(d.because)}>
             <b>{dateOf(d.day)}</b> {t(d.because)}
           </p>
         ))}
