@@ -67,9 +67,7 @@ export interface SungDays {
 export const sungDays = (takes: readonly (TakeEvidence & { day: string })[], changeMidi: number | null): SungDays => ({
   changeMidi,
   measured: measuresByDay(takes, changeMidi),
-  sirens: Object.fromEntries(
-    takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId]),
-  ),
+  sirens: Object.fromEntries(takes.filter((t) => t.findings.task === 'siren' && t.findings.quality.usable).map((t) => [t.day, t.takeId])),
 });
 
 const within = (timeS: number, leg: { startS: number; endS: number }) => timeS >= leg.startS && timeS <= leg.endS;
