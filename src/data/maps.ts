@@ -1,5 +1,5 @@
 import type { Id } from '../core/format/id';
-import { and, asc, eq, gt, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, isNotNull, isNull, lt, not, or, sql } from 'drizzle-orm';
 import { POOLING } from '../core/engine';
 import type { PinName, VoiceMap, VoiceSummary } from '../core/map/types';
 import type { SungDays } from '../core/practice/measures';
@@ -18,7 +18,7 @@ export async function evidenceOf({ db, studioId }: StudioTx, singerId: Id<'singe
 }
 
 /** A map was pooled as maps are now, and what is kept beside it is there. */
-const asNow = and(eq(voiceMap.engine, POOLING), isNotNull(voiceMap.days));
+const asNow = and(eq(voiceMap.engine, POOLING), isNotNull(voiceMap.days))!;
 
 /** The kept map, where it was pooled as maps are now, from the present evidence. */
 export async function keptMap({ db, studioId }: StudioTx, singerId: Id<'singer'>, evidence: number): Promise<VoiceMap | undefined> {
@@ -83,11 +83,7 @@ export async function staleMap({ db, studioId }: StudioTx): Promise<Id<'singer'>
         eq(singer.studioId, studioId),
         // Marks and takes may be gone again; then there is nothing in it, but that must be known.
         or(gt(singer.evidence, 0), isNotNull(lastHeard)),
-        or(
-          isNull(voiceMap.singerId),
-          lt(voiceMap.evidence, singer.evidence),
-          and(eq(voiceMap.evidence, singer.evidence), or(ne(voiceMap.engine, POOLING), isNull(voiceMap.days))),
-        ),
+        or(isNull(voiceMap.singerId), lt(voiceMap.evidence, singer.evidence), and(eq(voiceMap.evidence, singer.evidence), not(asNow))),
       ),
     )
     .orderBy(sql`${lastHeard} desc nulls last`)

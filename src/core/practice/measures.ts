@@ -63,7 +63,7 @@ export interface SungDays {
   sirens: Record<string, string>;
 }
 
-/** What the takes of a voice say by day; takes oldest first, so that a day's last siren stands for it. */
+/** What the takes of a voice say by day, in any order; of a day's sirens the one given last stands for it. */
 export const sungDays = (takes: readonly (TakeEvidence & { day: string })[], changeMidi: number | null): SungDays => ({
   changeMidi,
   measured: measuresByDay(takes, changeMidi),

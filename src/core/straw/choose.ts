@@ -1,5 +1,5 @@
 import { said, Said, texts } from '../words/said';
-import { backPressure, CM_H2O_PA, Straw } from './flow';
+import { backPressure, CM_H2O_PA, isSameStraw, Straw } from './flow';
 
 /** Straws that are easily had (common practice, no source): the middle of what is sold under each name. */
 export const KINDS = texts([
@@ -28,9 +28,9 @@ export const COMFORT = { low: 0.5 * CM_H2O_PA, high: 6 * CM_H2O_PA };
 export const MOST_SIDE_BY_SIDE = 3;
 
 /** A straw in words: by its name where it is one that is easily had. */
-export function strawName({ diameterMm, lengthMm }: Straw): Said {
-  const kind = KINDS.find((k) => k.diameterMm === diameterMm && k.lengthMm === lengthMm);
-  const of = { mm: diameterMm, cm: lengthMm / 10 };
+export function strawName(straw: Straw): Said {
+  const kind = KINDS.find((k) => isSameStraw(k, straw));
+  const of = { mm: straw.diameterMm, cm: straw.lengthMm / 10 };
   return kind ? said('{kind}, {mm} mm × {cm} cm', { kind: kind.name, ...of }) : said('{mm} mm × {cm} cm', of);
 }
 
@@ -53,9 +53,7 @@ export function feelOf(set: StrawSet, flow = USUAL_FLOW): Feel {
 
 /** Whether two sets are the same straws as deep in water. */
 export const isSameSet = (a: StrawSet, b: StrawSet): boolean =>
-  a.depthCm === b.depthCm &&
-  a.straws.length === b.straws.length &&
-  a.straws.every((s, i) => s.diameterMm === b.straws[i].diameterMm && s.lengthMm === b.straws[i].lengthMm);
+  a.depthCm === b.depthCm && a.straws.length === b.straws.length && a.straws.every((s, i) => isSameStraw(s, b.straws[i]));
 
 /** What to do when a set fights back: one more of the narrowest beside it, or, with the hand full, no water, or a wider one. */
 export function easier({ straws, depthCm }: StrawSet): { set: StrawSet; how: Said } | null {

@@ -4,6 +4,9 @@ export interface Straw {
   lengthMm: number;
 }
 
+/** Whether two straws are alike, whatever else is known of them. */
+export const isSameStraw = (a: Straw, b: Straw): boolean => a.diameterMm === b.diameterMm && a.lengthMm === b.lengthMm;
+
 /** Air at 37 degrees C (fluid mechanics textbook values, from memory): viscosity, Pa s, and density, kg/m3. */
 export const AIR = { viscosity: 1.9e-5, density: 1.14 };
 /** One centimetre of water, pascals: 1000 kg/m3 x 9.80665 m/s2 x 0.01 m (conventional). */
@@ -63,8 +66,7 @@ export function backPressure(straws: readonly Straw[], flow: number, depthCm = 0
   if (flow <= 0) return water;
   const [first] = straws;
   // Like straws carry like shares, and need no search.
-  if (straws.every((s) => s.diameterMm === first.diameterMm && s.lengthMm === first.lengthMm))
-    return strawPressure(first, flow / straws.length) + water;
+  if (straws.every((s) => isSameStraw(s, first))) return strawPressure(first, flow / straws.length) + water;
   // Alone each would need at least as much.
   let high = Math.min(...straws.map((s) => strawPressure(s, flow)));
   let low = 0;

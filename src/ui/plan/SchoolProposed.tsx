@@ -14,6 +14,7 @@ export function SchoolProposed({
 }) {
   const { rich, t } = useLanguage();
   const school = schoolById(instead.id).name;
+  const inWords = (reasons: readonly string[]) => reasons.map((why) => t(why)).join(' ');
   return (
     <section
       aria-label={t('Another school to think of')}
@@ -23,9 +24,8 @@ export function SchoolProposed({
       <div className="flex flex-wrap items-center gap-2">
         <p className="min-w-0 flex-1">
           {rich('For {name} think of <b>{school}</b>.', { name: { own: name }, school }, { b: (inside) => <b>{inside}</b> })}{' '}
-          {instead.speaksFor.map((why) => t(why)).join(' ')}
-          {instead.speaksAgainst.length > 0 &&
-            t(' Against it: {reasons}', { reasons: instead.speaksAgainst.map((why) => t(why)).join(' ') })}
+          {inWords(instead.speaksFor)}
+          {instead.speaksAgainst.length > 0 && t(' Against it: {reasons}', { reasons: inWords(instead.speaksAgainst) })}
         </p>
         <button className="button-small" onClick={onLook}>
           {t('Look at it')}
@@ -35,7 +35,7 @@ export function SchoolProposed({
         <p className="text-soft">
           {t('{name}, as now: {reasons}', {
             name: schoolById(taught.id).name,
-            reasons: [...taught.speaksFor, ...taught.speaksAgainst].map((why) => t(why)).join(' '),
+            reasons: inWords([...taught.speaksFor, ...taught.speaksAgainst]),
           })}
         </p>
       )}

@@ -6,6 +6,7 @@ import { SCHOOLS, SchoolId } from '../../core/map/schools';
 import { inPhase, type Terms } from '../../core/plan/request';
 import type { Phase } from '../../core/plan/types';
 import { KINDS, strawName } from '../../core/straw/choose';
+import { isSameStraw } from '../../core/straw/flow';
 import { POPOVER } from '../kit/popover';
 import { dayKey } from './days';
 import { useLanguage } from '../language/language';
@@ -143,7 +144,7 @@ function AtHand({ terms, onTerms }: { terms: Terms; onTerms: (terms: Terms) => v
         ))}
       </ul>
       <div className="flex flex-wrap gap-1">
-        {KINDS.filter((k) => !terms.straws.some((s) => s.diameterMm === k.diameterMm && s.lengthMm === k.lengthMm)).map((k) => (
+        {KINDS.filter((k) => !terms.straws.some((s) => isSameStraw(s, k))).map((k) => (
           <button
             key={k.id}
             className="button-small min-h-11"
