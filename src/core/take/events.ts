@@ -188,20 +188,26 @@ function borneOut(contour: Contour, { timeS, fromMidi, toMidi, kind }: TakeEvent
 const leapUnits = (leap: number, firm: boolean) =>
   leap < MOST_LEAP_ST ? Math.max(0, Math.min(firm ? MOST_FIRM_UNITS : MOST_LEAP_UNITS, (leap - LEAP_ST) / LEAP_STEP_ST)) : 0;
 
-/** Whether colour only turns little by little here: no leap, no hitch, and a brief look sees too little of what a longer one does. */
+/**
+ * Whether what changes here is colour that turns little by little, or the vowel's: no leap, no hitch, and too little evidence, or the series of
+ * harmonics doesn't fall as a whole toward head (a formant's passing lifts some and lowers others), or a brief look sees too little of what a
+ * longer one does.
+ */
 function gradual(source: Source, { frame, leap, dipDb, signs }: Moment, direction: Direction, evidence: number): boolean {
-  if (leap >= HEARD_LEAP_ST) return false;
+  if (leap >= HEARD_LEAP_ST || dipDb >= HEARD_DIP_DB) return false;
+  if (evidence < COLOUR_ALONE || signs.level > -LEAST_FALL_DB) return true;
   if (dipDb >= HITCH_DB) return false;
-  if (evidence < COLOUR_ALONE) return true;
   const brief = source.briefStepAt(frame);
   const along = direction === 'up' ? 1 : -1;
   const seen = Math.min((along * (brief?.slope ?? 0)) / signs.slope, (along * (brief?.levelDb ?? 0)) / signs.level);
   return !(seen > SEEN_AT_ONCE);
 }
 
+/** Under a heard hitch, so deep a one still tells what is sudden from what is gradual. */
 const HITCH_DB = 1;
-/** Colour alone must bring so many nats more. */
-const COLOUR_ALONE = 2.5;
+/** Colour alone must bring so many nats more, and all harmonics fall by so much toward head (tuned on three makers' voices in rooms and without). */
+const COLOUR_ALONE = 2;
+const LEAST_FALL_DB = 2;
 const SEEN_AT_ONCE = 0.65;
 
 /** Whether so much is sung over within 0.3 s that it must have been asked for: an octave leap, an arpeggio's step. */
