@@ -16,7 +16,7 @@ const LEAST_SIDE = 5;
 const LEAST_HARMONICS = 3;
 /** From the eighth harmonic up a steeper source falls no further (the return phase of Fant's LF model; Fant 1995). */
 const MOST_OCTAVES = 3;
-/** Outermost share of harmonics left out on each end of a mean: those that a room's notches have caught. */
+/** Outermost share of harmonics left out on each end of a mean, at least one: those that a room's or a tract's notches have caught. */
 const TRIM = 0.2;
 
 /** What happens to the whole series of harmonics at a moment, filter taken off. Positive slope and noise are headier. */
@@ -123,7 +123,7 @@ function slopeOver(x: Float64Array, y: Float64Array): number {
 
 function trimmedMean(values: Float64Array): number {
   values.sort();
-  const cut = Math.floor(TRIM * values.length);
+  const cut = Math.max(1, Math.floor(TRIM * values.length));
   let sum = 0;
   for (let i = cut; i < values.length - cut; i++) sum += values[i];
   return sum / (values.length - 2 * cut);
