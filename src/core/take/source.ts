@@ -13,7 +13,7 @@ const CORE = 3;
 const [FLANK_FROM, FLANK_TO] = [8, 16];
 /** Fewest frames of a side, and fewest harmonics, that tell anything. */
 const LEAST_SIDE = 5;
-const LEAST_HARMONICS = 3;
+const LEAST_HARMONICS = 2;
 /** From the eighth harmonic up a steeper source falls no further (the return phase of Fant's LF model; Fant 1995). */
 const MOST_OCTAVES = 3;
 /** Outermost share of harmonics left out on each end of a mean, at least one: those that a room's or a tract's notches have caught. */
@@ -123,6 +123,8 @@ function slopeOver(x: Float64Array, y: Float64Array): number {
 
 function trimmedMean(values: Float64Array): number {
   values.sort();
+  // Two must both have it.
+  if (values.length === 2) return values[0];
   const cut = Math.max(1, Math.floor(TRIM * values.length));
   let sum = 0;
   for (let i = cut; i < values.length - cut; i++) sum += values[i];
