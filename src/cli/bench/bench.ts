@@ -177,7 +177,8 @@ Speed depends on the machine: compare within this run only.`,
         ),
       ]),
     text: `Singers are made by three unrelated makers, and where Debian's praat is
-installed by its Klatt synthesiser, on which nothing was tuned but how noise weighs in blends (on other singers), and where its Festival is, of single
+installed by its Klatt synthesiser, on which nothing was tuned but how noise weighs in blends and when
+colour alone is a change (on other singers), and where its Festival is, of single
 pulses of people whose speech was recorded, set to pitch, on which only how far up blends are looked for was (on other singers); recorded nine times of ten in a drawn room (image sources), by a
 studio, laptop or phone microphone, with noise 15 to 50 dB under the voice and sometimes hum.`,
   },

@@ -137,6 +137,19 @@ describe('what other legs and other moments say', () => {
     expect(events(slipping)).toEqual([]);
   });
 
+  test('colour alone is a change where the whole series falls toward head, not where a formant’s passing lifts some harmonics and lowers others', () => {
+    const kinds = (levelDb: number) => {
+      const stepAt = (frame: number) => {
+        const near = Math.exp(-0.5 * ((frame - 200) / 8) ** 2);
+        return { slope: 7 * near, levelDb: levelDb * near, noiseDb: 0, dipDb: 1.2 * near };
+      };
+      const legs = [leg('up', 0, 400), leg('down', 400, 800)];
+      return sirenEvents(contour(null), still, { stepAt, briefStepAt: stepAt }, legs, Infinity).map((e) => e.kind);
+    };
+    expect(kinds(-6)).toEqual(['timbre']);
+    expect(kinds(-1.5)).toEqual([]);
+  });
+
   test('a hitch too slight to be heard alone is heard where the other leg’s change would come again', () => {
     // The leg down passes the leap's place at frame 600; the change comes a semitone lower.
     const kinds = (leapAt: number | null) =>
