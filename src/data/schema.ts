@@ -520,6 +520,12 @@ export const practice = pgTable(
     index('practice_unanswered')
       .on(t.singerId, t.day, t.studioId)
       .where(sql`what ?| array['word', 'spokenS'] and answer = ''`),
+    // Trouble that was told.
+    index('practice_troubles')
+      .on(t.singerId, t.day, t.studioId)
+      .where(
+        sql`what->'signs'->0 is not null or what @> '{"pain": true}' or what @> '{"hoarse": true}' or what @> '{"ill": true}' or what @> '{"kind": "check", "sounded": false}'`,
+      ),
     // Asked every second or so by pages that want to know what is new.
     index('practice_by_arrival').on(t.studioId, t.receivedAt),
   ],

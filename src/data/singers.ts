@@ -82,14 +82,14 @@ export async function listSingers({ db, studioId }: StudioTx) {
         startsOn: string;
         days: number[];
       } | null>`(select jsonb_build_object('startsOn', coalesce(a.starts_on, a.created_at::date), 'days', (select coalesce(jsonb_agg(distinct d), '[]') from jsonb_array_elements(a.items) it, jsonb_array_elements(it->'days') d)) from ${assignment} a where a.singer_id = ${singer.id} order by a.created_at desc limit 1)`,
-      /** The days of the last two weeks on which something was practised. */
+      /** The days of the last week, and one more for who lives a day behind the database, on which something was practised. */
       practisedOn: sql<
         string[]
-      >`(select coalesce(array_to_json(array_agg(distinct ${practice.day})), '[]') ${practised} and ${practice.what}->>'kind' = 'item' and ${practice.day} > current_date - 14)`,
-      /** The newest trouble told while practising, of the last three days. */
+      >`(select coalesce(array_to_json(array_agg(distinct ${practice.day})), '[]') ${practised} and ${practice.what}->>'kind' = 'item' and ${practice.day} >= current_date - 8)`,
+      /** The newest trouble told while practising, of the last three days; asked as the index of troubles is made. */
       told: sql<
         Entry['what'] | null
-      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (jsonb_array_length(coalesce(${practice.what}->'signs', '[]')) > 0 or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}' or ${practice.what} @> '{"kind": "check", "sounded": false}') order by ${practice.at} desc limit 1)`,
+      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (${practice.what}->'signs'->0 is not null or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}' or ${practice.what} @> '{"kind": "check", "sounded": false}') order by ${practice.at} desc limit 1)`,
       /** Of what exercise the singer's newest own words of the last two weeks are that nobody has answered; spoken ones may have no `word`. */
       asks: sql<{
         word: string | null;

@@ -43,6 +43,7 @@ import * as lessons from '../studio/lessons';
 import { putSpoken } from '../data/spoken';
 import { saveModel as saveModelIn } from '../studio/models';
 import * as plans from '../studio/plans';
+import { before, done } from '../core/practice/made-log';
 import * as practice from '../studio/practice';
 import { changeSettings as changeSettingsIn } from '../studio/settings';
 import * as singers from '../studio/singers';
@@ -525,6 +526,25 @@ describe('a singer’s own page', () => {
     await expect(viewPractice(token)).rejects.toThrow(/not valid any more/);
     await expect(addEntries(token, input)).rejects.toThrow(/not valid any more/);
     await expect(viewPractice('x'.repeat(43))).rejects.toThrow(/not valid any more/);
+  });
+
+  test('the studio sees trouble of any kind and no other line, and on how many days of a week was practised', async () => {
+    const id = await addSinger({ name: 'Who Tells', part: '', voiceType: 'tenor', note: '', email: null, intake: null, school: null });
+    const token = (await makeLink(id)).address.split('/p/')[1];
+    const listed = async () => (await viewStudio()).singers.find((s) => s.id === id)!;
+    let second = 0;
+    const tell = (what: object, daysAgo = 0) => {
+      const at = new Date(Date.now() - 86_400_000 * daysAgo + 1000 * second++).toISOString();
+      return addEntries(token, EntriesInput.parse({ entries: [entry({ what, at, day: at.slice(0, 10) })] }));
+    };
+    for (const daysAgo of [0, 3, 6, 9]) await tell(done(), daysAgo);
+    await tell(before({ tired: true }));
+    await tell(before({ pain: true }), 3);
+    expect(await listed()).toMatchObject({ told: null, practised: { days: 3 } });
+    for (const trouble of [done({ signs: ['scratch'] }), before({ pain: true }), before({ ill: true }), before({ hoarse: true })]) {
+      await tell(trouble);
+      expect((await listed()).told).toEqual(trouble);
+    }
   });
 
   test('a recording made there is stored for that singer, whoever it says it is for', async () => {

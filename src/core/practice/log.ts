@@ -78,7 +78,7 @@ export const wordsIn = (entries: readonly Entry[], open = false) =>
     )
     .sort((a, b) => b.at.localeCompare(a.at));
 
-/** How somebody practises, from the newest assigned week and the days of the last two weeks with practice on them. */
+/** How somebody practises, from the newest assigned week and the days since a week ago with practice on them. */
 export function inShort(
   assigned: { startsOn: string; days: number[] } | null,
   practisedOn: readonly string[],

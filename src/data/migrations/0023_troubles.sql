@@ -1,0 +1,1 @@
+CREATE INDEX "practice_troubles" ON "practice" USING btree ("singer_id","day","studio_id") WHERE what->'signs'->0 is not null or what @> '{"pain": true}' or what @> '{"hoarse": true}' or what @> '{"ill": true}' or what @> '{"kind": "check", "sounded": false}';
