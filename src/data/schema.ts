@@ -483,6 +483,9 @@ export const message = pgTable(
   ],
 );
 
+/** What of a line of the log is trouble. */
+export const TROUBLE = sql`what->'signs'->0 is not null or what @> '{"pain": true}' or what @> '{"hoarse": true}' or what @> '{"ill": true}' or what @> '{"kind": "check", "sounded": false}'`;
+
 /** A line of a singer's practice log. */
 export const practice = pgTable(
   'practice',
@@ -521,11 +524,7 @@ export const practice = pgTable(
       .on(t.singerId, t.day, t.studioId)
       .where(sql`what ?| array['word', 'spokenS'] and answer = ''`),
     // Trouble that was told.
-    index('practice_troubles')
-      .on(t.singerId, t.day, t.studioId)
-      .where(
-        sql`what->'signs'->0 is not null or what @> '{"pain": true}' or what @> '{"hoarse": true}' or what @> '{"ill": true}' or what @> '{"kind": "check", "sounded": false}'`,
-      ),
+    index('practice_troubles').on(t.singerId, t.day, t.studioId).where(TROUBLE),
     // Asked every second or so by pages that want to know what is new.
     index('practice_by_arrival').on(t.studioId, t.receivedAt),
   ],

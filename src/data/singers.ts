@@ -8,7 +8,7 @@ import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
 import type { Entry } from '../core/practice/types';
-import { assignment, lesson, pin, practice, singer, take, voiceMap } from './schema';
+import { assignment, lesson, pin, practice, singer, take, voiceMap, TROUBLE } from './schema';
 
 export interface SingerRow {
   id: Id<'singer'>;
@@ -86,10 +86,10 @@ export async function listSingers({ db, studioId }: StudioTx) {
       practisedOn: sql<
         string[]
       >`(select coalesce(array_to_json(array_agg(distinct ${practice.day})), '[]') ${practised} and ${practice.what}->>'kind' = 'item' and ${practice.day} >= current_date - 8)`,
-      /** The newest trouble told while practising, of the last three days; asked as the index of troubles is made. */
+      /** The newest trouble told while practising, of the last three days. */
       told: sql<
         Entry['what'] | null
-      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (${practice.what}->'signs'->0 is not null or ${practice.what} @> '{"pain": true}' or ${practice.what} @> '{"hoarse": true}' or ${practice.what} @> '{"ill": true}' or ${practice.what} @> '{"kind": "check", "sounded": false}') order by ${practice.at} desc limit 1)`,
+      >`(select ${practice.what} ${practised} and ${practice.day} > current_date - 3 and (${TROUBLE}) order by ${practice.at} desc limit 1)`,
       /** Of what exercise the singer's newest own words of the last two weeks are that nobody has answered; spoken ones may have no `word`. */
       asks: sql<{
         word: string | null;
