@@ -95,7 +95,7 @@ test('the same takes give the same findings and the same map, unless the engine 
     analyseTake(toggling(), 'siren'),
   ];
   const findings = takes.map((t) => ({ ...t.findings, engine: '' }));
-  // What the digest stands for must be something: a leap each way, and three keys.
+  // What the digest stands for must be something: a leap each way, three keys, a hitch each way.
   expect(findings[0].events.map((e) => e.kind)).toEqual(['flip', 'flip']);
   expect(findings[1].pattern?.keys).toHaveLength(3);
   expect(findings[3].notes.map((n) => Math.round(n.midi))).toEqual([50]);

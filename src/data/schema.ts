@@ -483,6 +483,8 @@ export const message = pgTable(
   ],
 );
 
+/** What makes a line of the log one of the singer's own words that nobody has answered. */
+export const UNANSWERED = sql`what ?| array['word', 'spokenS'] and answer = ''`;
 /** What of a line of the log is trouble. */
 export const TROUBLE = sql`what->'signs'->0 is not null or what @> '{"pain": true}' or what @> '{"hoarse": true}' or what @> '{"ill": true}' or what @> '{"kind": "check", "sounded": false}'`;
 
@@ -520,9 +522,7 @@ export const practice = pgTable(
       .on(t.singerId, t.day, t.studioId)
       .where(sql`what->>'kind' = 'item'`),
     // Words that wait for an answer.
-    index('practice_unanswered')
-      .on(t.singerId, t.day, t.studioId)
-      .where(sql`what ?| array['word', 'spokenS'] and answer = ''`),
+    index('practice_unanswered').on(t.singerId, t.day, t.studioId).where(UNANSWERED),
     // Trouble that was told.
     index('practice_troubles').on(t.singerId, t.day, t.studioId).where(TROUBLE),
     // Asked every second or so by pages that want to know what is new.

@@ -8,7 +8,7 @@ import type { VoiceTypeId } from '../core/plan/voice-types';
 import type { TimbreAxis } from '../core/take/timbre';
 import { StudioTx } from './client';
 import type { Entry } from '../core/practice/types';
-import { assignment, lesson, pin, practice, singer, take, voiceMap, TROUBLE } from './schema';
+import { assignment, lesson, pin, practice, singer, take, TROUBLE, UNANSWERED, voiceMap } from './schema';
 
 export interface SingerRow {
   id: Id<'singer'>;
@@ -94,7 +94,7 @@ export async function listSingers({ db, studioId }: StudioTx) {
       asks: sql<{
         word: string | null;
         name: string;
-      } | null>`(select jsonb_build_object('word', ${practice.what}->>'word', 'name', ${practice.what}->>'name') ${practised} and ${practice.day} > current_date - 14 and ${practice.what} ?| array['word', 'spokenS'] and ${practice.answer} = '' order by ${practice.at} desc limit 1)`,
+      } | null>`(select jsonb_build_object('word', ${practice.what}->>'word', 'name', ${practice.what}->>'name') ${practised} and ${practice.day} > current_date - 14 and ${UNANSWERED} order by ${practice.at} desc limit 1)`,
       /** What is known of their health, in the coach's words; empty: nothing. */
       knownHealth: sql<string>`coalesce(${singer.intake}->>'health', '')`,
       /** What was answered about health in the last lesson. */
